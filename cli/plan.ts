@@ -1,0 +1,96 @@
+/** `npm run plan -- art.svg …`: the whole plan without a screen. Exit status 0, or 2 with a sentence. */
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import { createHash } from 'node:crypto';
+import { parseArgs } from 'node:util';
+import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
+import type { Choices, Plan } from '../core/plan/plan';
+import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
+import { stripSvg } from '../core/plan/stripSvg';
+import { parseLength } from '../core/units/length';
+import { DEMO_SHOP } from '../demo/shop';
+import { FileProblem } from '../server/files/fileProblem';
+import { readSvg } from '../server/files/readSvg';
+import { summarise } from './summary';
+
+class UsageProblem extends Error {}
+
+const USAGE =
+  'Usage: npm run plan -- art.svg [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]';
+
+const OPTIONS = {
+  width: { type: 'string' },
+  height: { type: 'string' },
+  roll: { type: 'string' },
+  mirror: { type: 'boolean' },
+  copies: { type: 'string' },
+  out: { type: 'string' },
+} as const;
+
+async function main(args: string[]): Promise<void> {
+  const { values, positionals } = parse(args);
+  if (positionals.length !== 1) throw new UsageProblem(USAGE);
+  const [file] = positionals;
+  const bytes = await readFile(file).catch(() => {
+    throw new UsageProblem(`There is no file ${file} that can be read.`);
+  });
+  const started = performance.now();
+  const { artwork } = await readSvg(bytes);
+  const roll = lengthOption('roll', values.roll);
+  const shop = roll === undefined ? DEMO_SHOP : { ...DEMO_SHOP, films: DEMO_SHOP.films.map((f) => ({ ...f, rollWidth: roll })) };
+  const key = createHash('sha256').update(bytes).digest('hex');
+  const plan = createPlanner().plan(key, artwork, choicesFrom(values), shop);
+  const seconds = (performance.now() - started) / 1000;
+  const out = values.out ?? '.';
+  await writeAll(out, plan, { ...summarise(plan), file: basename(file), planSeconds: Math.round(seconds * 1000) / 1000 });
+  for (const finding of plan.findings) console.error(`${finding.severity}: ${finding.message}`);
+  console.log(`${plan.cuts.length} ${plan.cuts.length === 1 ? 'film' : 'films'} written to ${out} in ${seconds.toFixed(2)} s`);
+}
+
+function parse(args: string[]) {
+  try {
+    return parseArgs({ args, options: OPTIONS, allowPositionals: true });
+  } catch (error) {
+    throw new UsageProblem(`${(error as Error).message}\n${USAGE}`);
+  }
+}
+
+type Values = ReturnType<typeof parse>['values'];
+
+function choicesFrom(values: Values): Choices {
+  const width = lengthOption('width', values.width) ?? null;
+  const height = lengthOption('height', values.height) ?? null;
+  const copies = values.copies === undefined ? 1 : Number(values.copies);
+  if (!Number.isInteger(copies) || copies < 1 || copies > 1000) {
+    throw new UsageProblem('--copies takes a whole number from 1 to 1000.');
+  }
+  return {
+    ...DEFAULT_CHOICES,
+    artwork: { width, height, lockAspect: width === null || height === null },
+    layout: { ...DEFAULT_CHOICES.layout, copies, mirror: values.mirror ? 'mirrored' : 'by-film' },
+  };
+}
+
+function lengthOption(name: string, text: string | undefined): number | undefined {
+  if (text === undefined) return undefined;
+  const parsed = parseLength(text, 'mm');
+  if (!parsed.ok) throw new UsageProblem(`--${name}: ${parsed.message}`);
+  if (parsed.mm <= 0) throw new UsageProblem(`--${name} has to be more than nought.`);
+  return parsed.mm;
+}
+
+async function writeAll(out: string, plan: Plan, summary: object): Promise<void> {
+  await mkdir(out, { recursive: true });
+  await writeFile(join(out, 'plan.json'), `${JSON.stringify(summary, null, 2)}\n`);
+  for (const { strip, program } of plan.cuts) {
+    const chunks = writeHpgl(program, plan.cutter!.device, strip.cuttable);
+    await writeFile(join(out, `${strip.film.id}.plt`), hpglBytes(chunks));
+    await writeFile(join(out, `${strip.film.id}.svg`), stripSvg(strip));
+  }
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  if (!(error instanceof FileProblem) && !(error instanceof UsageProblem)) throw error;
+  console.error(error.message);
+  process.exit(2);
+});

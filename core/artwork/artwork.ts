@@ -1,0 +1,43 @@
+import type { Cap, Fill, Join } from '../geometry/region';
+import type { Matrix } from '../geometry/matrix';
+import type { Path } from '../geometry/path';
+import type { Finding } from '../findings/finding';
+
+/** How a line is drawn with width; lengths in the shape's own units, before its matrix. */
+export interface StrokeStyle {
+  readonly width: number;
+  readonly join: Join;
+  readonly cap: Cap;
+  readonly miterLimit: number;
+  readonly dashes: readonly number[];
+  readonly dashStart: number;
+}
+
+/** A clip: the union of its outlines, cut by its own parent clip when it has one (index into `clips`). */
+export interface Clip {
+  readonly outlines: readonly { readonly path: Path; readonly matrix: Matrix; readonly fill: Fill }[];
+  readonly parent?: number;
+}
+
+/** One painted thing: a filled outline, or a line with width when `stroke` is there. */
+export interface Shape {
+  readonly id?: string;
+  readonly path: Path;
+  /** Own units → mm on the artwork's page, y down. */
+  readonly matrix: Matrix;
+  /** Lower-case `#rrggbb`. */
+  readonly colour: string;
+  readonly fill: Fill;
+  readonly stroke?: StrokeStyle;
+  /** Clips that all apply (indices into `clips`). */
+  readonly clips: readonly number[];
+}
+
+/** What was read from a customer's file: bottom shape first, as painted. */
+export interface Artwork {
+  /** The file's page in mm. */
+  readonly page: { readonly width: number; readonly height: number };
+  readonly shapes: readonly Shape[];
+  readonly clips: readonly Clip[];
+  readonly findings: readonly Finding[];
+}

@@ -1,0 +1,322 @@
+/**
+ * Reads a resolved SVG: one in which CSS, shapes, `use`, text and units have already become plain paths of
+ * M, L, C, Q and Z in groups (the resolver runs where native code can; see server/files). What is left to do
+ * here is the meaning: painter's order, transforms, clips, strokes, paints, and saying what a knife cannot do.
+ */
+import type { Element } from './xml';
+import { parseXml } from './xml';
+import type { Artwork, Clip, Shape, StrokeStyle } from './artwork';
+import type { Finding } from '../findings/finding';
+import type { Fill } from '../geometry/region';
+import type { Matrix } from '../geometry/matrix';
+import { IDENTITY, multiply, scaling, stretch, translation } from '../geometry/matrix';
+import type { Bounds } from '../geometry/bounds';
+import { emptyBounds, heightOf, isEmptyBounds, joinBounds, widthOf } from '../geometry/bounds';
+import type { Path } from '../geometry/path';
+import { pathBounds } from '../geometry/path';
+import { parsePathData } from './pathData';
+import { flatColour, parseColour } from './paint';
+
+/** CSS: 96 px to the inch (CSS Values and Units 3, 5.2). */
+const MM_PER_PX = 25.4 / 96;
+/** Paint fainter than this is not seen at all. */
+const UNSEEN_OPACITY = 1 / 255;
+
+interface Inherited {
+  readonly matrix: Matrix;
+  readonly clips: readonly number[];
+  readonly opacity: number;
+}
+
+interface Reader {
+  readonly defs: ReadonlyMap<string, Element>;
+  readonly clips: Clip[];
+  readonly clipIndex: Map<string, number>;
+  readonly shapes: Shape[];
+  readonly counts: Record<Trouble, number>;
+}
+
+type Trouble = 'gradient' | 'pattern' | 'translucent' | 'image' | 'mask' | 'filter';
+
+const TROUBLES: Readonly<Record<Trouble, (n: number) => Omit<Finding, 'code'>>> = {
+  gradient: (n) => ({
+    severity: 'check',
+    message: `${shapes(n)} with a colour gradient: film has one colour, so each takes the gradient's mean.`,
+    waysOut: ['Pick the film it should be under Films', 'Send the graphic to print'],
+  }),
+  pattern: (n) => ({
+    severity: 'check',
+    message: `${shapes(n)} filled with a repeating pattern: the pattern is left out.`,
+    waysOut: ['Turn the pattern into shapes in the drawing and bring the file in again'],
+  }),
+  translucent: (n) => ({
+    severity: 'check',
+    message: `${shapes(n)} see-through in the artwork: on film each is cut in its full colour.`,
+    waysOut: ['Pick the film it should be under Films', 'Send the graphic to print'],
+  }),
+  image: (n) => ({
+    severity: 'check',
+    message: `${n} ${n === 1 ? 'picture' : 'pictures'} placed in the artwork: a knife cannot cut a picture, so it is left out.`,
+    waysOut: ['Draw or trace its outline in the drawing', 'Send the graphic to print'],
+  }),
+  mask: (n) => ({
+    severity: 'check',
+    message: `${shapes(n)} faded by a mask: the mask is not applied.`,
+    waysOut: ['Cut the shape to its outline in the drawing and bring the file in again'],
+  }),
+  filter: (n) => ({
+    severity: 'check',
+    message: `${shapes(n)} with a blur, shadow or other effect: the effect is left out.`,
+    waysOut: ['Send the graphic to print'],
+  }),
+};
+
+const shapes = (n: number): string => (n === 1 ? '1 shape is' : `${n} shapes are`);
+
+/**
+ * Reads a resolved SVG into artwork.
+ * @param svg the resolver's text
+ * @param moreFindings what the resolver's side already found
+ * @throws Error when the text is not a resolved SVG (a programming error: files are checked before)
+ */
+export function readResolvedSvg(svg: string, moreFindings: readonly Finding[] = []): Artwork {
+  const root = parseXml(svg);
+  if (root.name !== 'svg') throw new Error('not a resolved SVG');
+  const reader: Reader = {
+    defs: collectIds(root),
+    clips: [],
+    clipIndex: new Map(),
+    shapes: [],
+    counts: { gradient: 0, pattern: 0, translucent: 0, image: 0, mask: 0, filter: 0 },
+  };
+  const page = {
+    width: Number(root.attributes.width) * MM_PER_PX,
+    height: Number(root.attributes.height) * MM_PER_PX,
+  };
+  readChildren(reader, root, { matrix: pageMatrix(root), clips: [], opacity: 1 });
+  const pageClip = clipToPage(reader, page);
+  return {
+    page,
+    shapes: pageClip.shapes,
+    clips: pageClip.clips,
+    findings: [...moreFindings, ...troubleFindings(reader), ...pageClip.findings],
+  };
+}
+
+function troubleFindings({ counts }: Reader): Finding[] {
+  return (Object.keys(counts) as Trouble[])
+    .filter((code) => counts[code] > 0)
+    .map((code) => ({ code, ...TROUBLES[code](counts[code]) }));
+}
+
+function collectIds(root: Element): Map<string, Element> {
+  const found = new Map<string, Element>();
+  const visit = (element: Element): void => {
+    if (element.attributes.id) found.set(element.attributes.id, element);
+    element.children.forEach(visit);
+  };
+  root.children.filter((child) => child.name === 'defs').forEach(visit);
+  return found;
+}
+
+/** viewBox and preserveAspectRatio (SVG 2, 8.7) onto the page in mm. */
+function pageMatrix(root: Element): Matrix {
+  const { width, height, viewBox, preserveAspectRatio = 'xMidYMid' } = root.attributes;
+  const toMm = scaling(MM_PER_PX);
+  if (!viewBox) return toMm;
+  const [x, y, w, h] = viewBox.split(/[\s,]+/).map(Number);
+  const sx = Number(width) / w;
+  const sy = Number(height) / h;
+  if (preserveAspectRatio.startsWith('none')) return multiply(toMm, multiply(scaling(sx, sy), translation(-x, -y)));
+  const s = preserveAspectRatio.includes('slice') ? Math.max(sx, sy) : Math.min(sx, sy);
+  const align = (axis: 'x' | 'Y'): number => {
+    const word = preserveAspectRatio.slice(axis === 'x' ? 1 : 5, axis === 'x' ? 4 : 8);
+    return word === 'Min' ? 0 : word === 'Max' ? 1 : 0.5;
+  };
+  const dx = (Number(width) - w * s) * align('x');
+  const dy = (Number(height) - h * s) * align('Y');
+  return multiply(toMm, multiply(translation(dx, dy), multiply(scaling(s), translation(-x, -y))));
+}
+
+function readChildren(reader: Reader, parent: Element, inherited: Inherited): void {
+  for (const child of parent.children) {
+    if (child.name === 'g') readGroup(reader, child, inherited);
+    else if (child.name === 'path') readPath(reader, child, inherited);
+    else if (child.name === 'image') reader.counts.image++;
+  }
+}
+
+function readGroup(reader: Reader, group: Element, inherited: Inherited): void {
+  const { attributes } = group;
+  const matrix = multiply(inherited.matrix, parseMatrix(attributes.transform));
+  const clips = [...inherited.clips];
+  const opacity = inherited.opacity * Number(attributes.opacity ?? 1);
+  if (attributes.filter) reader.counts.filter++;
+  const clipId = reference(attributes['clip-path']);
+  if (clipId) clips.push(clipFor(reader, clipId, matrix, group));
+  const maskId = reference(attributes.mask);
+  if (maskId) {
+    const mask = maskAsClip(reader, maskId, matrix, group);
+    if (mask === undefined) reader.counts.mask++;
+    else clips.push(mask);
+  }
+  readChildren(reader, group, { matrix, clips, opacity });
+}
+
+function readPath(reader: Reader, element: Element, inherited: Inherited): void {
+  const { attributes } = element;
+  const matrix = multiply(inherited.matrix, parseMatrix(attributes.transform));
+  const path = parsePathData(attributes.d ?? '');
+  if (path.ops.length === 0) return;
+  const common = { id: attributes.id, path, matrix, clips: inherited.clips };
+  const fillPaint = attributes.fill ?? '#000000';
+  const strokePaint = attributes.stroke ?? 'none';
+  const fillRule: Fill = attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+  const fill = (): void => {
+    const colour = seenColour(reader, fillPaint, inherited.opacity * Number(attributes['fill-opacity'] ?? 1));
+    if (colour) reader.shapes.push({ ...common, colour, fill: fillRule });
+  };
+  const stroke = (): void => {
+    const style = strokeStyle(attributes);
+    if (!(style.width > 0)) return;
+    const colour = seenColour(reader, strokePaint, inherited.opacity * Number(attributes['stroke-opacity'] ?? 1));
+    if (colour) reader.shapes.push({ ...common, colour, fill: 'nonzero', stroke: style });
+  };
+  const strokeFirst = (attributes['paint-order'] ?? '').trim().startsWith('stroke');
+  (strokeFirst ? [stroke, fill] : [fill, stroke]).forEach((paint) => paint());
+}
+
+function strokeStyle(attributes: Readonly<Record<string, string>>): StrokeStyle {
+  const join = attributes['stroke-linejoin'];
+  const cap = attributes['stroke-linecap'];
+  const dashes = attributes['stroke-dasharray'];
+  return {
+    width: Number(attributes['stroke-width'] ?? 1),
+    join: join === 'round' || join === 'bevel' ? join : 'miter',
+    cap: cap === 'round' || cap === 'square' ? cap : 'butt',
+    miterLimit: Number(attributes['stroke-miterlimit'] ?? 4),
+    dashes: dashes && dashes !== 'none' ? dashes.split(/[\s,]+/).map(Number) : [],
+    dashStart: Number(attributes['stroke-dashoffset'] ?? 0),
+  };
+}
+
+/** The one colour a paint is seen in, or undefined when nothing of it is seen. Counts what needed a decision. */
+function seenColour(reader: Reader, paint: string, opacity: number): string | undefined {
+  if (paint === 'none' || opacity < UNSEEN_OPACITY) return undefined;
+  if (opacity < 0.995) reader.counts.translucent++;
+  const id = reference(paint);
+  if (!id) return parseColour(paint);
+  const server = reader.defs.get(id);
+  if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
+    reader.counts.gradient++;
+    return flatColour(server);
+  }
+  reader.counts.pattern++;
+  return undefined;
+}
+
+const reference = (value: string | undefined): string | undefined => /url\(\s*["']?#([^"')]+)/.exec(value ?? '')?.[1];
+
+function parseMatrix(transform: string | undefined): Matrix {
+  const numbers = /matrix\(([^)]*)\)/.exec(transform ?? '')?.[1].trim().split(/[\s,]+/).map(Number);
+  return numbers?.length === 6 ? (numbers as unknown as Matrix) : IDENTITY;
+}
+
+/** A clip as it applies to one group; the same clip under another matrix is another entry. */
+function clipFor(reader: Reader, id: string, matrix: Matrix, group: Element): number {
+  const element = reader.defs.get(id);
+  const key = `${id} ${matrix.join(' ')}`;
+  const boxed = element?.attributes.clipPathUnits === 'objectBoundingBox';
+  const known = reader.clipIndex.get(key);
+  if (known !== undefined && !boxed) return known;
+  const own = multiply(matrix, parseMatrix(element?.attributes.transform));
+  const inner = boxed ? multiply(own, boxMatrix(group)) : own;
+  const parentId = reference(element?.attributes['clip-path']);
+  const parent = parentId && parentId !== id ? clipFor(reader, parentId, matrix, group) : undefined;
+  const outlines = element ? outlinesIn(element, inner) : [];
+  reader.clips.push({ outlines, parent });
+  reader.clipIndex.set(key, reader.clips.length - 1);
+  return reader.clips.length - 1;
+}
+
+function outlinesIn(element: Element, matrix: Matrix): Clip['outlines'][number][] {
+  return element.children.flatMap((child) => {
+    const own = multiply(matrix, parseMatrix(child.attributes.transform));
+    if (child.name === 'g') return outlinesIn(child, own);
+    if (child.name !== 'path') return [];
+    const fill: Fill = child.attributes['clip-rule'] === 'evenodd' || child.attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    return [{ path: parsePathData(child.attributes.d ?? ''), matrix: own, fill }];
+  });
+}
+
+/** A mask whose every outline is opaque and white is a clip by another name; any other is not geometry. */
+function maskAsClip(reader: Reader, id: string, matrix: Matrix, group: Element): number | undefined {
+  const mask = reader.defs.get(id);
+  if (!mask || reference(mask.attributes.mask) || !mask.children.every(isWhite)) return undefined;
+  const boxed = mask.attributes.maskContentUnits === 'objectBoundingBox';
+  const inner = boxed ? multiply(matrix, boxMatrix(group)) : matrix;
+  reader.clips.push({ outlines: outlinesIn(mask, inner) });
+  return reader.clips.length - 1;
+}
+
+function isWhite(element: Element): boolean {
+  const { attributes, children, name } = element;
+  if (attributes.opacity || attributes['fill-opacity'] || attributes['clip-path'] || attributes.mask) return false;
+  if (name === 'g') return children.every(isWhite);
+  return name === 'path' && attributes.fill === '#ffffff' && (attributes.stroke ?? 'none') === 'none';
+}
+
+/** The unit square onto the group's own box, for clips given in fractions of it. */
+function boxMatrix(group: Element): Matrix {
+  const box = boundsIn(group, IDENTITY);
+  return [widthOf(box), 0, 0, heightOf(box), box.minX, box.minY];
+}
+
+function boundsIn(element: Element, matrix: Matrix): Bounds {
+  return element.children.reduce((box, child) => {
+    const own = multiply(matrix, parseMatrix(child.attributes.transform));
+    if (child.name === 'g') return joinBounds(box, boundsIn(child, own));
+    if (child.name !== 'path') return box;
+    return joinBounds(box, pathBounds(parsePathData(child.attributes.d ?? ''), own));
+  }, emptyBounds());
+}
+
+/** What lies off the page is not seen in the artwork, so it is not cut either; said when it happens. */
+function clipToPage(
+  reader: Reader,
+  page: Artwork['page'],
+): { shapes: readonly Shape[]; clips: readonly Clip[]; findings: readonly Finding[] } {
+  const slack = 1e-4 * Math.max(page.width, page.height);
+  const mayLeave = reader.shapes.map((shape) => leaves(reachOf(shape, mitreReach(shape)), page, slack));
+  if (!mayLeave.includes(true)) return { shapes: reader.shapes, clips: reader.clips, findings: [] };
+  const { width, height } = page;
+  const edge: Path = { ops: 'MLLLZ', xy: [0, 0, width, 0, width, height, 0, height] };
+  const clips = [...reader.clips, { outlines: [{ path: edge, matrix: IDENTITY, fill: 'nonzero' as const }] }];
+  const inside = reader.shapes.map((shape, i) =>
+    mayLeave[i] ? { ...shape, clips: [...shape.clips, clips.length - 1] } : shape,
+  );
+  const surely = reader.shapes.filter((shape) => leaves(reachOf(shape, 1), page, slack)).length;
+  return { shapes: inside, clips, findings: surely === 0 ? [] : [offPage(surely)] };
+}
+
+const offPage = (count: number): Finding => ({
+  code: 'off-page',
+  severity: 'note',
+  message:
+    count === 1
+      ? "1 shape reaches past the artwork's page and is cut off there, as seen in the file."
+      : `${count} shapes reach past the artwork's page and are cut off there, as seen in the file.`,
+});
+
+/** How many half widths a pointed corner can reach. */
+const mitreReach = ({ stroke }: Shape): number => (stroke?.join === 'miter' ? Math.max(1.5, stroke.miterLimit) : 1.5);
+
+function reachOf(shape: Shape, halfWidths: number): Bounds {
+  const box = pathBounds(shape.path, shape.matrix);
+  const grow = shape.stroke ? (shape.stroke.width / 2) * halfWidths * stretch(shape.matrix) : 0;
+  return { minX: box.minX - grow, minY: box.minY - grow, maxX: box.maxX + grow, maxY: box.maxY + grow };
+}
+
+const leaves = (box: Bounds, page: Artwork['page'], slack: number): boolean =>
+  !isEmptyBounds(box) &&
+  (box.minX < -slack || box.minY < -slack || box.maxX > page.width + slack || box.maxY > page.height + slack);

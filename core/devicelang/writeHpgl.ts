@@ -1,0 +1,107 @@
+/**
+ * HP-GL, the part that every cutter takes. Mnemonics and unit from the published plotter manuals (HP 7475A
+ * Interfacing and Programming Manual, 1983: 0.025 mm a unit; IN PA PU PD SP VS FS).
+ */
+import type { Device } from '../layout/cutter';
+import type { CutProgram } from '../toolpath/program';
+
+/** The bytes for a cutter, cut up where the knife is up. */
+export interface HpglChunks {
+  readonly head: Uint8Array;
+  /** One for each line of the program; each ends with the knife up. */
+  readonly lines: readonly Uint8Array[];
+  readonly tail: Uint8Array;
+}
+
+/** Points in one PD: short enough for the input line of any cutter. */
+const POINTS_IN_PD = 50;
+
+const ascii = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+/**
+ * Writes a program as HP-GL chunks.
+ * @param cuttable width the knife reaches, mm: strip y counts from its far edge, the plotter's from the near one
+ */
+export function writeHpgl(program: CutProgram, device: Device, cuttable: number): HpglChunks {
+  const { force, speed } = program.recipe;
+  const settings = `${device.sendsSpeed ? `VS${speed};` : ''}${device.sendsForce ? `FS${force};` : ''}`;
+  const place = placer(device, cuttable);
+  const end = place(program.length, cuttable);
+  return {
+    head: ascii(`IN;PA;SP1;${settings}`),
+    lines: program.lines.map((line) => lineBytes(line.points, place)),
+    tail: ascii(`PU${end[0]},${end[1]};SP0;`),
+  };
+}
+
+/** All chunks as one file. */
+export function hpglBytes(chunks: HpglChunks): Uint8Array {
+  const parts = [chunks.head, ...chunks.lines, chunks.tail];
+  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  return out;
+}
+
+type Placer = (x: number, y: number) => readonly [number, number];
+
+/** Strip mm → whole plotter units on the plotter's own axes. */
+function placer(device: Device, cuttable: number): Placer {
+  const { step, feedAxis, feedReversed, acrossReversed } = device;
+  return (x, y) => {
+    const feed = Math.round((feedReversed ? -x : x) / step);
+    const across = Math.round((acrossReversed ? y : cuttable - y) / step);
+    return feedAxis === 'x' ? [feed, across] : [across, feed];
+  };
+}
+
+function lineBytes(points: Float64Array, place: Placer): Uint8Array {
+  // at most 12 characters a number, a comma or semicolon behind each, and a mnemonic a PD
+  const buffer = new Uint8Array(points.length * 13 + 3 * Math.ceil(points.length / 2 / POINTS_IN_PD) + 16);
+  let at = mnemonic(buffer, 0, 80, 85);
+  const start = place(points[0], points[1]);
+  at = pair(buffer, at, start);
+  buffer[at++] = 59;
+  for (let i = 2, n = 0; i < points.length; i += 2, n++) {
+    if (n % POINTS_IN_PD === 0) {
+      if (n > 0) buffer[at++] = 59;
+      at = mnemonic(buffer, at, 80, 68);
+    } else buffer[at++] = 44;
+    at = pair(buffer, at, place(points[i], points[i + 1]));
+  }
+  if (points.length > 2) buffer[at++] = 59;
+  at = mnemonic(buffer, at, 80, 85);
+  buffer[at++] = 59;
+  return buffer.slice(0, at);
+}
+
+function mnemonic(buffer: Uint8Array, at: number, a: number, b: number): number {
+  buffer[at] = a;
+  buffer[at + 1] = b;
+  return at + 2;
+}
+
+function pair(buffer: Uint8Array, at: number, [x, y]: readonly [number, number]): number {
+  const behind = integer(buffer, at, x);
+  buffer[behind] = 44;
+  return integer(buffer, behind + 1, y);
+}
+
+function integer(buffer: Uint8Array, at: number, value: number): number {
+  let rest = value;
+  if (rest < 0) {
+    buffer[at++] = 45;
+    rest = -rest;
+  }
+  let digits = 1;
+  for (let ten = 10; ten <= rest; ten *= 10) digits++;
+  for (let i = at + digits - 1; i >= at; i--) {
+    const next = Math.trunc(rest / 10);
+    buffer[i] = 48 + rest - next * 10;
+    rest = next;
+  }
+  return at + digits;
+}

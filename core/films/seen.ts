@@ -1,0 +1,109 @@
+/**
+ * Visible surfaces: what is seen of each colour when the artwork's shapes are painted bottom to top.
+ */
+import RBush from 'rbush';
+import type { PreparedShape } from '../artwork/prepare';
+import type { Bounds } from '../geometry/bounds';
+import type { Piece, Region } from '../geometry/region';
+import {
+  cutToBox,
+  difference,
+  dropSlivers,
+  letOut,
+  piecesOf,
+  regionArea,
+  ringBounds,
+  weld,
+} from '../geometry/region';
+
+/** What is seen of one colour. */
+export interface SeenColour {
+  /** `#rrggbb` */
+  readonly colour: string;
+  readonly region: Region;
+  /** mm² */
+  readonly area: number;
+  /** Painted shapes of this colour in the file. */
+  readonly shapes: number;
+}
+
+interface Cover extends Bounds {
+  readonly rings: Piece;
+  readonly vertices: number;
+}
+
+/** Room kept around the part of a cover that is looked at, mm. */
+const CLIP_MARGIN = 0.05;
+/** More than any rounding can part two outlines that were one: keeps slits out of same-colour joins, mm. */
+const ROUNDING = 0.002;
+
+/**
+ * What is seen of each colour in painter's order, welded, holes kept; bottom colour first.
+ *
+ * From the top of the pile down, each shape loses what lies above it. What lies above is kept as a silhouette:
+ * covers are welded as they meet, so that hundreds of details on a disc hide what is below as one disc, and a
+ * shape is compared only with covers whose boxes touch its own.
+ */
+export function seenColours(shapes: readonly PreparedShape[]): SeenColour[] {
+  const silhouette = new RBush<Cover>();
+  const seen = new Map<string, RBush<Cover>>();
+  for (const shape of shapes.toReversed()) {
+    const covers = silhouette.search(shape.bounds);
+    const visible = covers.length === 0 ? shape.region : hide(shape, covers, seen.get(shape.colour));
+    if (visible.length === 0) continue;
+    const own = seen.get(shape.colour) ?? new RBush<Cover>();
+    seen.set(shape.colour, own);
+    own.load(piecesOf(visible).map(coverOf));
+    extend(silhouette, shape, covers);
+  }
+  return collect(shapes, seen);
+}
+
+function collect(shapes: readonly PreparedShape[], seen: ReadonlyMap<string, RBush<Cover>>): SeenColour[] {
+  const counts = new Map<string, number>();
+  for (const { colour } of shapes) counts.set(colour, (counts.get(colour) ?? 0) + 1);
+  const out: SeenColour[] = [];
+  for (const [colour, count] of counts) {
+    const rings = seen.get(colour)?.all().flatMap((piece) => piece.rings) ?? [];
+    const region = dropSlivers(weld(rings));
+    if (region.length > 0) out.push({ colour, region, area: regionArea(region), shapes: count });
+  }
+  return out;
+}
+
+function coverOf(rings: Piece): Cover {
+  return { ...ringBounds(rings[0]), rings, vertices: rings.reduce((sum, ring) => sum + ring.length / 2, 0) };
+}
+
+/**
+ * The shape less what covers it. Where its own colour lies above, rounding to the grid could part the two by a
+ * slit for the knife to follow: there the rest is let out by a little more than rounding can do, and the weld
+ * at the end closes it.
+ */
+function hide(shape: PreparedShape, covers: readonly Cover[], sameColour: RBush<Cover> | undefined): Region {
+  const above = nearRings(covers, shape);
+  if (above.length === 0) return shape.region;
+  const visible = difference(shape.region, above);
+  return sameColour?.collides(shape.bounds) ? letOut(visible, ROUNDING) : visible;
+}
+
+/** The covers' rings near the shape; large covers are cut down to its box first. */
+function nearRings(covers: readonly Cover[], shape: PreparedShape): Region {
+  const size = shape.region.reduce((sum, ring) => sum + ring.length / 2, 0);
+  const { minX, minY, maxX, maxY } = shape.bounds;
+  const box = {
+    minX: minX - CLIP_MARGIN,
+    minY: minY - CLIP_MARGIN,
+    maxX: maxX + CLIP_MARGIN,
+    maxY: maxY + CLIP_MARGIN,
+  };
+  return covers.flatMap((cover) => (cover.vertices > 2 * size + 50 ? cutToBox(cover.rings, box) : cover.rings));
+}
+
+/** Adds a shape to the silhouette. One that meets far larger outlines is laid beside them: welding would cost more. */
+function extend(silhouette: RBush<Cover>, shape: PreparedShape, covers: readonly Cover[]): void {
+  const size = shape.region.reduce((sum, ring) => sum + ring.length / 2, 0);
+  const met = covers.filter((cover) => cover.vertices <= 8 * size + 1000);
+  for (const cover of met) silhouette.remove(cover);
+  silhouette.load(piecesOf([...shape.region, ...met.flatMap((cover) => cover.rings)]).map(coverOf));
+}

@@ -1,0 +1,129 @@
+import type { Finding } from '../findings/finding';
+import type { Bounds } from '../geometry/bounds';
+import type { Region } from '../geometry/region';
+import { dropSlivers, outlineLength, regionArea, regionBounds, weld } from '../geometry/region';
+import { deltaE, labOf } from './colour';
+import type { Film } from './film';
+import type { SeenColour } from './seen';
+
+/** What a person decided about colours. Keys are `#rrggbb` as found in the artwork. */
+export interface FilmChoices {
+  /** Film for a colour; missing: the nearest in stock. */
+  readonly film: Readonly<Record<string, string>>;
+  /** Colours that are not cut. */
+  readonly off: readonly string[];
+  /** Colours in cutting order, base first; missing ones follow in painter's order. */
+  readonly order: readonly string[];
+}
+
+export interface ColourPlan extends SeenColour {
+  readonly on: boolean;
+  readonly film: Film | undefined;
+  /** ΔE00 between the colour and its film. */
+  readonly deltaE: number;
+  /** Whether the film is the app's own proposal. */
+  readonly proposed: boolean;
+}
+
+/** All that is cut from one film: its colours welded. */
+export interface FilmLayer {
+  readonly film: Film;
+  readonly colours: readonly string[];
+  readonly region: Region;
+  readonly bounds: Bounds;
+  /** mm² */
+  readonly area: number;
+  /** mm */
+  readonly outline: number;
+}
+
+export interface Separation {
+  readonly colours: readonly ColourPlan[];
+  readonly films: readonly FilmLayer[];
+  readonly findings: readonly Finding[];
+}
+
+/** The film in stock nearest to a colour by ΔE00; ties go to the earlier film. */
+export function nearestFilm(colour: string, films: readonly Film[]): { film: Film; deltaE: number } | undefined {
+  const lab = labOf(colour);
+  let best: { film: Film; deltaE: number } | undefined;
+  for (const film of films) {
+    const difference00 = deltaE(lab, labOf(film.colour));
+    if (!best || difference00 < best.deltaE) best = { film, deltaE: difference00 };
+  }
+  return best;
+}
+
+/** Gives each seen colour its film and welds what comes from the same film. */
+export function separate(
+  seen: readonly SeenColour[],
+  choices: FilmChoices,
+  catalogue: readonly Film[],
+): Separation {
+  const colours = inOrder(seen, choices.order).map((colour) => planColour(colour, choices, catalogue));
+  const byFilm = new Map<string, ColourPlan[]>();
+  for (const colour of colours) {
+    if (!colour.on || !colour.film) continue;
+    byFilm.set(colour.film.id, [...(byFilm.get(colour.film.id) ?? []), colour]);
+  }
+  const films = [...byFilm.values()].map(layerOf);
+  return { colours, films, findings: separationFindings(colours, films) };
+}
+
+/** Sorted by the person's order; colours it does not name keep painter's order behind it. */
+function inOrder(seen: readonly SeenColour[], order: readonly string[]): SeenColour[] {
+  const place = new Map(order.map((colour, i) => [colour, i]));
+  const rank = (s: SeenColour, i: number): number => place.get(s.colour) ?? order.length + i;
+  return seen
+    .map((s, i) => ({ s, rank: rank(s, i) }))
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ s }) => s);
+}
+
+function planColour(seen: SeenColour, choices: FilmChoices, catalogue: readonly Film[]): ColourPlan {
+  const on = !choices.off.includes(seen.colour);
+  const chosen = catalogue.find((film) => film.id === choices.film[seen.colour]);
+  if (chosen) return { ...seen, on, film: chosen, deltaE: deltaE(labOf(seen.colour), labOf(chosen.colour)), proposed: false };
+  const nearest = nearestFilm(seen.colour, catalogue.filter((film) => film.kind === 'sign'));
+  return { ...seen, on, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
+}
+
+function layerOf(colours: readonly ColourPlan[]): FilmLayer {
+  const rings = colours.flatMap((colour) => colour.region);
+  const region = colours.length === 1 ? colours[0].region : dropSlivers(weld(rings));
+  return {
+    film: colours[0].film!,
+    colours: colours.map((c) => c.colour),
+    region,
+    bounds: regionBounds(region),
+    area: regionArea(region),
+    outline: outlineLength(region),
+  };
+}
+
+/** ΔE00 above which a customer who holds film against artwork sees another colour (common practice, no source). */
+const PLAIN_DIFFERENCE = 10;
+
+function separationFindings(colours: readonly ColourPlan[], films: readonly FilmLayer[]): Finding[] {
+  const findings: Finding[] = colours
+    .filter((c) => c.on && c.proposed && c.film && c.deltaE > PLAIN_DIFFERENCE)
+    .map((c) => ({
+      code: 'film-far-off',
+      severity: 'check' as const,
+      message: `No film in stock is close to ${c.colour}: ${c.film!.name} is ΔE ${c.deltaE.toFixed(1)} away.`,
+      waysOut: ['Pick the film yourself under Films', 'Switch the colour off'],
+      where: regionBounds(c.region),
+      measured: c.deltaE,
+      limit: PLAIN_DIFFERENCE,
+    }));
+  if (colours.length > 0 && films.length === 0) {
+    findings.push({
+      code: 'all-off',
+      severity: 'stop',
+      message: 'Every colour is switched off, so there is nothing to cut.',
+      waysOut: ['Switch a colour on under Films'],
+    });
+  }
+  return findings;
+}
+

@@ -1,0 +1,26 @@
+/** Affine maps of the plane, in SVG's order: x' = a·x + c·y + e, y' = b·x + d·y + f. */
+export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
+
+export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
+
+/** The map that applies `inner` first and `outer` after it. */
+export function multiply(outer: Matrix, inner: Matrix): Matrix {
+  const [a, b, c, d, e, f] = outer;
+  const [A, B, C, D, E, F] = inner;
+  return [a * A + c * B, b * A + d * B, a * C + c * D, b * C + d * D, a * E + c * F + e, b * E + d * F + f];
+}
+
+export const translation = (x: number, y: number): Matrix => [1, 0, 0, 1, x, y];
+
+export const scaling = (x: number, y: number = x): Matrix => [x, 0, 0, y, 0, 0];
+
+/** Signed area factor; below 0 the map mirrors. */
+export const determinant = (m: Matrix): number => m[0] * m[3] - m[1] * m[2];
+
+/** The largest factor by which the map stretches any length: its larger singular value. */
+export function stretch(m: Matrix): number {
+  const [a, b, c, d] = m;
+  const s = a * a + b * b + c * c + d * d;
+  const det = a * d - b * c;
+  return Math.sqrt((s + Math.sqrt(Math.max(0, s * s - 4 * det * det))) / 2);
+}

@@ -1,0 +1,161 @@
+/**
+ * Outlines as they are drawn: lines and cubic Béziers. `ops` holds one letter a step (M, L, C, Z) and `xy`
+ * the coordinates they take (2, 2, 6, 0): two plain arrays are the cheapest form to keep, send and read.
+ */
+import type { Matrix } from './matrix';
+import { stretch } from './matrix';
+import type { Bounds } from './bounds';
+import { emptyBounds, growBounds } from './bounds';
+
+export interface Path {
+  readonly ops: string;
+  readonly xy: readonly number[];
+}
+
+/** A run of straight lines: x0, y0, x1, y1 … A closed one does not repeat its first point. */
+export interface Polyline {
+  readonly points: Float64Array;
+  readonly closed: boolean;
+}
+
+/** How far a straight chord may lie from the curve it stands for, in mm at final size. */
+export const FLATTEN_TOLERANCE = 0.01;
+
+/**
+ * Straightens a path after mapping it, each cubic into as few equal parameter steps as keep the chord error
+ * below `tolerance`. Step count by the second-difference bound of Wang, Tulli, Manocha & Hoffmann
+ * ("Wang's formula", in Goldman, Pyramid Algorithms, 2003): n = √(3·2/8 · max|Δ²P| / tolerance).
+ * @param tolerance mm, after `matrix`
+ */
+export function flatten(path: Path, matrix: Matrix, tolerance = FLATTEN_TOLERANCE): Polyline[] {
+  const [a, b, c, d, e, f] = matrix;
+  const out: Polyline[] = [];
+  let run: number[] = [];
+  let at = 0;
+  const { ops, xy } = path;
+  const finish = (closed: boolean): void => {
+    const polyline = tidy(run, closed);
+    if (polyline) out.push(polyline);
+    run = [];
+  };
+  let startX = 0;
+  let startY = 0;
+  let penX = 0;
+  let penY = 0;
+  for (let i = 0; i < ops.length; i++) {
+    const op = ops.charCodeAt(i);
+    if (op === 77 /* M */ || op === 76 /* L */) {
+      const x = xy[at++];
+      const y = xy[at++];
+      penX = a * x + c * y + e;
+      penY = b * x + d * y + f;
+      if (op === 77) {
+        if (run.length > 0) finish(false);
+        startX = penX;
+        startY = penY;
+      } else if (run.length === 0) run.push(startX, startY);
+      run.push(penX, penY);
+    } else if (op === 67 /* C */) {
+      if (run.length === 0) run.push(startX, startY);
+      const p = [0, 0, 0, 0, 0, 0];
+      for (let k = 0; k < 6; k += 2) {
+        const x = xy[at++];
+        const y = xy[at++];
+        p[k] = a * x + c * y + e;
+        p[k + 1] = b * x + d * y + f;
+      }
+      flattenCubic(run, penX, penY, p, tolerance);
+      penX = p[4];
+      penY = p[5];
+    } else {
+      finish(true);
+      penX = startX;
+      penY = startY;
+    }
+  }
+  if (run.length > 0) finish(false);
+  return out;
+}
+
+function flattenCubic(out: number[], x0: number, y0: number, p: readonly number[], tolerance: number): void {
+  const [x1, y1, x2, y2, x3, y3] = p;
+  const bend = Math.max(
+    Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
+    Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
+  );
+  const steps = Math.min(10000, Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance))));
+  for (let i = 1; i < steps; i++) {
+    const t = i / steps;
+    const s = 1 - t;
+    const w0 = s * s * s;
+    const w1 = 3 * s * s * t;
+    const w2 = 3 * s * t * t;
+    const w3 = t * t * t;
+    out.push(w0 * x0 + w1 * x1 + w2 * x2 + w3 * x3, w0 * y0 + w1 * y1 + w2 * y2 + w3 * y3);
+  }
+  out.push(x3, y3);
+}
+
+/** Drops repeated points and, on closed runs, a last point that lies on the first. */
+function tidy(run: readonly number[], closed: boolean): Polyline | undefined {
+  const kept: number[] = [];
+  for (let i = 0; i < run.length; i += 2) {
+    const n = kept.length;
+    if (n > 0 && kept[n - 2] === run[i] && kept[n - 1] === run[i + 1]) continue;
+    kept.push(run[i], run[i + 1]);
+  }
+  while (closed && kept.length > 2 && kept[0] === kept[kept.length - 2] && kept[1] === kept[kept.length - 1]) {
+    kept.length -= 2;
+  }
+  return kept.length === 0 ? undefined : { points: Float64Array.from(kept), closed };
+}
+
+/** Exact bounds of a mapped path: end points and the extremes of its cubics. */
+export function pathBounds(path: Path, m: Matrix): Bounds {
+  const { ops, xy } = path;
+  const seen: number[] = [];
+  const mapped = new Float64Array(xy.length);
+  for (let i = 0; i < xy.length; i += 2) {
+    mapped[i] = m[0] * xy[i] + m[2] * xy[i + 1] + m[4];
+    mapped[i + 1] = m[1] * xy[i] + m[3] * xy[i + 1] + m[5];
+  }
+  let at = 0;
+  for (let i = 0; i < ops.length; i++) {
+    const op = ops[i];
+    if (op === 'Z') continue;
+    const end = op === 'C' ? at + 4 : at;
+    seen.push(mapped[end], mapped[end + 1]);
+    // a cubic stays inside its control points: only where those reach past its ends can there be an extreme
+    if (op === 'C') for (const t of extremes(mapped, at)) seen.push(...cubicAt(mapped, at, t));
+    at = end + 2;
+  }
+  return growBounds(emptyBounds(), seen);
+}
+
+/** Parameters in (0, 1) at which the cubic ending at `at + 4` turns round in x or in y. */
+function extremes(p: Float64Array, at: number): number[] {
+  const found: number[] = [];
+  for (const axis of [0, 1]) {
+    const [p0, p1, p2, p3] = [p[at - 2 + axis], p[at + axis], p[at + 2 + axis], p[at + 4 + axis]];
+    if (Math.min(p1, p2) >= Math.min(p0, p3) && Math.max(p1, p2) <= Math.max(p0, p3)) continue;
+    const a = p3 - 3 * p2 + 3 * p1 - p0;
+    const b = 2 * (p2 - 2 * p1 + p0);
+    const c = p1 - p0;
+    const root = Math.sqrt(Math.max(0, b * b - 4 * a * c));
+    // the stable pair of roots: one from the sum that does not cancel, the other from their product
+    const q = -(b + (b < 0 ? -root : root)) / 2;
+    for (const t of [q / a, c / q]) if (t > 0 && t < 1) found.push(t);
+  }
+  return found;
+}
+
+function cubicAt(p: Float64Array, at: number, t: number): [number, number] {
+  const s = 1 - t;
+  const along = (k: number): number =>
+    s * s * s * p[at - 2 + k] + 3 * s * s * t * p[at + k] + 3 * s * t * t * p[at + 2 + k] + t * t * t * p[at + 4 + k];
+  return [along(0), along(1)];
+}
+
+/** The tolerance to flatten with before `matrix` so that the error after it is `tolerance`. */
+export const toleranceBefore = (matrix: Matrix, tolerance: number): number =>
+  tolerance / Math.max(stretch(matrix), 1e-12);

@@ -1,0 +1,246 @@
+/**
+ * Regions: closed, straight-edged areas with holes. The only file that knows the polygon library.
+ * Outer rings have positive area, holes negative (see {@link ringArea}), so a region's area is the plain sum.
+ */
+import type { Path64, Paths64, PolyPath64 } from 'clipper2-ts';
+import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, PolyTree64, RectClip64 } from 'clipper2-ts';
+import type { Bounds } from './bounds';
+import { emptyBounds, growBounds, isEmptyBounds } from './bounds';
+import type { Matrix } from './matrix';
+import { determinant } from './matrix';
+import type { Polyline } from './path';
+
+/** x0, y0, x1, y1 … in mm; closed, the first point not repeated. */
+export type Ring = Float64Array;
+export type Region = readonly Ring[];
+
+export type Fill = 'nonzero' | 'evenodd';
+export type Join = 'round' | 'miter' | 'bevel';
+export type Cap = 'butt' | 'round' | 'square';
+
+/** Grid steps per mm: 1 µm. 12 m is then 1.2e7 steps, so products of two lengths stay exact in doubles. */
+export const GRID_PER_MM = 1000;
+
+/** Largest coordinate the grid takes: beyond it, products of lengths would no longer be exact. */
+export const GRID_LIMIT_MM = 40_000;
+
+/** How far an offset's round corner may lie from the true arc, mm. */
+const ARC_TOLERANCE = 0.005;
+
+const RULE: Readonly<Record<Fill, FillRule>> = { nonzero: FillRule.NonZero, evenodd: FillRule.EvenOdd };
+const JOIN: Readonly<Record<Join, JoinType>> = {
+  round: JoinType.Round,
+  miter: JoinType.Miter,
+  bevel: JoinType.Bevel,
+};
+const CAP: Readonly<Record<Cap, EndType>> = { butt: EndType.Butt, round: EndType.Round, square: EndType.Square };
+
+function toGrid(ring: Float64Array): Path64 {
+  const path: Path64 = new Array(ring.length >> 1);
+  for (let i = 0, k = 0; i < ring.length; i += 2, k++) {
+    path[k] = { x: Math.round(ring[i] * GRID_PER_MM), y: Math.round(ring[i + 1] * GRID_PER_MM) };
+  }
+  return path;
+}
+
+function fromGrid(path: Path64): Ring {
+  const ring = new Float64Array(path.length * 2);
+  for (let i = 0; i < path.length; i++) {
+    ring[2 * i] = path[i].x / GRID_PER_MM;
+    ring[2 * i + 1] = path[i].y / GRID_PER_MM;
+  }
+  return ring;
+}
+
+const gridAll = (rings: readonly Float64Array[]): Paths64 => rings.map(toGrid);
+
+function run(type: ClipType, subject: Paths64, clip: Paths64, fill: Fill): Region {
+  const clipper = new Clipper64();
+  clipper.preserveCollinear = false;
+  clipper.addSubject(subject);
+  if (clip.length > 0) clipper.addClip(clip);
+  const solution: Paths64 = [];
+  clipper.execute(type, RULE[fill], solution);
+  return solution.map(fromGrid);
+}
+
+/** Welds rings into one region under a fill rule. Also the way from raw outlines to a region. */
+export function weld(rings: readonly Float64Array[], fill: Fill = 'nonzero'): Region {
+  return rings.length === 0 ? [] : run(ClipType.Union, gridAll(rings), [], fill);
+}
+
+/** What lies in either. */
+export const union = (a: Region, b: Region): Region => weld([...a, ...b]);
+
+/** What lies in `a` and not in `b`. */
+export function difference(a: Region, b: Region): Region {
+  if (a.length === 0 || b.length === 0) return a;
+  return run(ClipType.Difference, gridAll(a), gridAll(b), 'nonzero');
+}
+
+/** What lies in both. */
+export function intersection(a: Region, b: Region): Region {
+  if (a.length === 0 || b.length === 0) return [];
+  return run(ClipType.Intersection, gridAll(a), gridAll(b), 'nonzero');
+}
+
+/** What lies in one of the two but not in both. */
+export const symmetricDifference = (a: Region, b: Region): Region =>
+  run(ClipType.Xor, gridAll(a), gridAll(b), 'nonzero');
+
+/**
+ * The region grown by `distance` mm (shrunk when negative).
+ * @param miterLimit for 'miter': longest spike as a multiple of the distance
+ */
+export function offset(region: Region, distance: number, join: Join = 'round', miterLimit = 4): Region {
+  if (region.length === 0 || distance === 0) return region;
+  const offsetter = new ClipperOffset(miterLimit, ARC_TOLERANCE * GRID_PER_MM);
+  offsetter.addPaths(gridAll(region), JOIN[join], EndType.Polygon);
+  const solution: Paths64 = [];
+  offsetter.execute(distance * GRID_PER_MM, solution);
+  return solution.map(fromGrid);
+}
+
+/** The area a pen of `width` mm leaves along the lines. */
+export function strokeOutline(
+  lines: readonly Polyline[],
+  width: number,
+  style: { readonly join: Join; readonly cap: Cap; readonly miterLimit: number },
+): Region {
+  const offsetter = new ClipperOffset(style.miterLimit, ARC_TOLERANCE * GRID_PER_MM);
+  for (const { points, closed } of lines) {
+    const path = withoutRepeats(toGrid(points), closed);
+    if (path.length === 1 && style.cap === 'butt') continue;
+    const end = closed && path.length > 2 ? EndType.Joined : CAP[style.cap];
+    offsetter.addPaths([path], JOIN[style.join], end);
+  }
+  const solution: Paths64 = [];
+  offsetter.execute((width / 2) * GRID_PER_MM, solution);
+  return solution.map(fromGrid);
+}
+
+function withoutRepeats(path: Path64, closed: boolean): Path64 {
+  const kept = path.filter((p, i) => i === 0 || p.x !== path[i - 1].x || p.y !== path[i - 1].y);
+  const last = kept[kept.length - 1];
+  if (closed && kept.length > 1 && last.x === kept[0].x && last.y === kept[0].y) kept.pop();
+  return kept;
+}
+
+/** Signed area of one ring in mm²: positive for outer rings, negative for holes. */
+export function ringArea(ring: ArrayLike<number>): number {
+  let twice = 0;
+  const n = ring.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) twice += ring[j] * ring[i + 1] - ring[i] * ring[j + 1];
+  return twice / 2;
+}
+
+export const regionArea = (region: Region): number => region.reduce((sum, ring) => sum + ringArea(ring), 0);
+
+/** Length of one ring's outline, mm. */
+export function ringLength(ring: ArrayLike<number>): number {
+  let length = 0;
+  const n = ring.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) length += Math.hypot(ring[i] - ring[j], ring[i + 1] - ring[j + 1]);
+  return length;
+}
+
+/** Length of all outlines of a region, holes too, mm: what the knife travels. */
+export const outlineLength = (region: Region): number => region.reduce((sum, ring) => sum + ringLength(ring), 0);
+
+export const ringBounds = (ring: Ring): Bounds => growBounds(emptyBounds(), ring);
+
+export const regionBounds = (region: Region): Bounds => region.reduce(growBounds, emptyBounds());
+
+/** The region mapped; a mirroring map also turns each ring round so that outer rings stay positive. */
+export function mapRegion(region: Region, m: Matrix): Region {
+  const mirrors = determinant(m) < 0;
+  return region.map((ring) => {
+    const out = new Float64Array(ring.length);
+    for (let i = 0; i < ring.length; i += 2) {
+      const to = mirrors ? ring.length - 2 - i : i;
+      out[to] = m[0] * ring[i] + m[2] * ring[i + 1] + m[4];
+      out[to + 1] = m[1] * ring[i] + m[3] * ring[i + 1] + m[5];
+    }
+    return out;
+  });
+}
+
+/** An upright rectangle. */
+export function rectangle(b: Bounds): Region {
+  if (isEmptyBounds(b)) return [];
+  return [Float64Array.of(b.minX, b.minY, b.maxX, b.minY, b.maxX, b.maxY, b.minX, b.maxY)];
+}
+
+/** One connected piece: its outer ring first, then its holes. */
+export type Piece = readonly Ring[];
+
+/** Takes a region apart into connected pieces; an island inside a hole is a piece of its own. */
+export function piecesOf(region: Region): Piece[] {
+  if (region.length < 2) return region.length === 0 ? [] : [region];
+  const clipper = new Clipper64();
+  clipper.preserveCollinear = false;
+  clipper.addSubject(gridAll(region));
+  const tree = new PolyTree64();
+  clipper.execute(ClipType.Union, FillRule.NonZero, tree);
+  const pieces: Piece[] = [];
+  const visit = (node: PolyPath64): void => {
+    for (let i = 0; i < node.count; i++) {
+      const outer = node.child(i);
+      const rings: Ring[] = [fromGrid(outer.poly as Path64)];
+      for (let k = 0; k < outer.count; k++) {
+        const hole = outer.child(k);
+        rings.push(fromGrid(hole.poly as Path64));
+        visit(hole);
+      }
+      pieces.push(rings);
+    }
+  };
+  visit(tree);
+  return pieces;
+}
+
+/**
+ * Moves every edge out by a few grid steps, without the booleans of {@link offset}: rings may come to overlap
+ * one another, so weld the result.
+ */
+export const letOut = (region: Region, distance: number): Region => region.map((ring) => letOutRing(ring, distance));
+
+function letOutRing(ring: Ring, distance: number): Ring {
+  const n = ring.length;
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i += 2) {
+    const before = (i + n - 2) % n;
+    const after = (i + 2) % n;
+    const [ux, uy] = unit(ring[i] - ring[before], ring[i + 1] - ring[before + 1]);
+    const [vx, vy] = unit(ring[after] - ring[i], ring[after + 1] - ring[i + 1]);
+    // both edges move out along their normals; at spikes the corner goes no further than twice the distance
+    const reach = distance / Math.max(0.5, 1 + ux * vx + uy * vy);
+    out[i] = ring[i] + (uy + vy) * reach;
+    out[i + 1] = ring[i + 1] - (ux + vx) * reach;
+  }
+  return out;
+}
+
+function unit(x: number, y: number): readonly [number, number] {
+  const length = Math.hypot(x, y);
+  return length > 0 ? [x / length, y / length] : [0, 0];
+}
+
+/** The part of the rings inside an upright box; pieces cut off by it run along its edge. Fast, one look a point. */
+export const cutToBox = (region: Region, b: Bounds): Region =>
+  rectClipper(b)
+    .execute(gridAll(region))
+    .map(fromGrid);
+
+const rectClipper = (b: Bounds): RectClip64 =>
+  new RectClip64({
+    left: Math.floor(b.minX * GRID_PER_MM),
+    top: Math.floor(b.minY * GRID_PER_MM),
+    right: Math.ceil(b.maxX * GRID_PER_MM),
+    bottom: Math.ceil(b.maxY * GRID_PER_MM),
+  });
+
+/** Leaves out rings that enclose less than rounding to the grid can make: area ≤ outline × 1.5 grid steps. */
+export function dropSlivers(region: Region): Region {
+  return region.filter((ring) => Math.abs(ringArea(ring)) > (ringLength(ring) * 1.5) / GRID_PER_MM);
+}

@@ -1,0 +1,174 @@
+/** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
+import type { Artwork } from '../artwork/artwork';
+import type { ArtworkChoices, PreparedArtwork } from '../artwork/prepare';
+import { prepare } from '../artwork/prepare';
+import type { Film } from '../films/film';
+import type { SeenColour } from '../films/seen';
+import { seenColours } from '../films/seen';
+import type { FilmChoices, Separation } from '../films/separate';
+import { separate } from '../films/separate';
+import type { Finding } from '../findings/finding';
+import type { Cutter, Recipe } from '../layout/cutter';
+import type { LayoutChoices, Strip } from '../layout/layOut';
+import { layOut } from '../layout/layOut';
+import type { CutProgram } from '../toolpath/program';
+import { programFor } from '../toolpath/program';
+
+/** Everything a person decided about an order. Small, stored, undoable. */
+export interface Choices {
+  readonly artwork: ArtworkChoices;
+  readonly films: FilmChoices;
+  readonly layout: LayoutChoices;
+  readonly cut: CutChoices;
+  readonly cutter: string | null;
+}
+
+/** What differs from the shop's recipes, by film id. */
+export interface CutChoices {
+  readonly recipes: Readonly<Record<string, Partial<Recipe>>>;
+}
+
+/** What the shop has. */
+export interface Shop {
+  readonly films: readonly Film[];
+  readonly cutters: readonly Cutter[];
+  /** By `cutterId/filmId`; a film without one takes `cutterId/*`. */
+  readonly recipes: Readonly<Record<string, Recipe>>;
+}
+
+/** One cut: a strip with its recipe and all that the knife does. */
+export interface PlannedCut {
+  readonly strip: Strip;
+  readonly recipe: Recipe;
+  /** The shop's recipe, before this order's changes. */
+  readonly shopRecipe: Recipe;
+  readonly program: CutProgram;
+}
+
+export interface Totals {
+  /** mm of film, mm² of film, seconds at the cutter, changes of film between cuts */
+  readonly filmLength: number;
+  readonly filmArea: number;
+  readonly seconds: number;
+  readonly swaps: number;
+}
+
+export interface Plan {
+  readonly prepared: PreparedArtwork;
+  readonly separation: Separation;
+  readonly cutter: Cutter | undefined;
+  readonly cuts: readonly PlannedCut[];
+  readonly totals: Totals;
+  readonly findings: readonly Finding[];
+}
+
+export const DEFAULT_CHOICES: Choices = {
+  artwork: { width: null, height: null, lockAspect: true },
+  films: { film: {}, off: [], order: [] },
+  layout: {
+    copies: 1,
+    spacing: 10,
+    turn: 'shorter',
+    mirror: 'by-film',
+    border: true,
+    borderDistance: 5,
+    place: 'edge',
+  },
+  cut: { recipes: {} },
+  cutter: null,
+};
+
+/** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
+export interface Planner {
+  readonly plan: (artworkKey: string, artwork: Artwork, choices: Choices, shop: Shop) => Plan;
+  /** How often each stage has really run: what memoisation is tested by. */
+  readonly runs: Readonly<Record<Stage, number>>;
+}
+
+type Stage = 'prepare' | 'separate' | 'assign' | 'layOut' | 'toolpath';
+
+const KEPT = 4;
+
+/**
+ * A planner with its own memory.
+ * `artworkKey` stands for the artwork (the hash of its file): the same key must mean the same artwork.
+ */
+export function createPlanner(): Planner {
+  const runs: Record<Stage, number> = { prepare: 0, separate: 0, assign: 0, layOut: 0, toolpath: 0 };
+  const stage = <In extends readonly unknown[], Out>(name: Stage, compute: (...input: In) => Out) => {
+    const kept = new Map<string, Out>();
+    return (key: string, ...input: In): Out => {
+      const known = kept.get(key);
+      if (known !== undefined) return known;
+      runs[name]++;
+      const made = compute(...input);
+      kept.set(key, made);
+      if (kept.size > KEPT) kept.delete(kept.keys().next().value as string);
+      return made;
+    };
+  };
+  const prepared = stage('prepare', prepare);
+  const seen = stage('separate', (p: PreparedArtwork): SeenColour[] => seenColours(p.shapes));
+  const assigned = stage('assign', separate);
+  const laidOut = stage('layOut', layOut);
+  const programs = stage('toolpath', (strips: readonly Strip[], choices: Choices, cutter: Cutter, shop: Shop) =>
+    strips.map((strip) => planCut(strip, choices, cutter, shop)),
+  );
+
+  const plan = (artworkKey: string, artwork: Artwork, choices: Choices, shop: Shop): Plan => {
+    const sizeKey = keyOf(artworkKey, choices.artwork);
+    const sized = prepared(sizeKey, artwork, choices.artwork);
+    const visible = seen(sizeKey, sized);
+    const filmKey = keyOf(sizeKey, choices.films, shop.films);
+    const separation = assigned(filmKey, visible, choices.films, shop.films);
+    const cutter = shop.cutters.find((c) => c.id === choices.cutter) ?? shop.cutters[0];
+    if (!cutter) return assemble(sized, separation, undefined, [], [noCutter()]);
+    const layoutKey = keyOf(filmKey, choices.layout, cutter);
+    const layout = laidOut(layoutKey, separation.films, choices.layout, cutter);
+    const cutKey = keyOf(layoutKey, choices.cut, shop.recipes);
+    return assemble(sized, separation, cutter, programs(cutKey, layout.strips, choices, cutter, shop), layout.findings);
+  };
+  return { plan, runs };
+}
+
+const keyOf = (...parts: readonly unknown[]): string => JSON.stringify(parts);
+
+function planCut(strip: Strip, choices: Choices, cutter: Cutter, shop: Shop): PlannedCut {
+  const shopRecipe = shop.recipes[`${cutter.id}/${strip.film.id}`] ?? shop.recipes[`${cutter.id}/*`];
+  if (!shopRecipe) throw new Error(`no recipe for ${strip.film.id} on ${cutter.id}`);
+  const recipe = { ...shopRecipe, ...choices.cut.recipes[strip.film.id] };
+  return { strip, recipe, shopRecipe, program: programFor(strip, recipe, cutter) };
+}
+
+const noCutter = (): Finding => ({
+  code: 'no-cutter',
+  severity: 'stop',
+  message: 'The shop has no cutter yet.',
+  waysOut: ['Add a cutter'],
+});
+
+function assemble(
+  prepared: PreparedArtwork,
+  separation: Separation,
+  cutter: Cutter | undefined,
+  cuts: readonly PlannedCut[],
+  layoutFindings: readonly Finding[],
+): Plan {
+  const sum = (of: (cut: PlannedCut) => number): number => cuts.reduce((total, cut) => total + of(cut), 0);
+  return {
+    prepared,
+    separation,
+    cutter,
+    cuts,
+    totals: {
+      filmLength: sum((cut) => cut.strip.length),
+      filmArea: sum((cut) => cut.strip.area),
+      seconds: sum((cut) => cut.program.seconds),
+      swaps: Math.max(0, cuts.length - 1),
+    },
+    findings: [...prepared.findings, ...separation.findings, ...layoutFindings],
+  };
+}
+
+/** Whether anything keeps this plan from the cutter. */
+export const isStopped = (plan: Pick<Plan, 'findings'>): boolean => plan.findings.some((f) => f.severity === 'stop');

@@ -1,0 +1,24 @@
+import { regionToPathData } from '../geometry/pathText';
+import { mapRegion, rectangle } from '../geometry/region';
+import type { Strip } from '../layout/layOut';
+
+const escapeText = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+
+/** A strip's cut lines as an SVG in real millimetres: art as closed outlines, weed borders in a group of their own. */
+export function stripSvg(strip: Strip): string {
+  const w = strip.length.toFixed(3);
+  const h = strip.cuttable.toFixed(3);
+  const art = strip.placements.map((p) => regionToPathData(mapRegion(strip.layer.region, p.matrix)));
+  const borders = strip.borders.map((b) => regionToPathData(rectangle(b)));
+  const group = (id: string, paths: readonly string[]): string =>
+    paths.length === 0
+      ? ''
+      : `  <g id="${id}" fill="none" stroke="${strip.film.colour}" stroke-width="0.1">\n${paths
+          .map((d) => `    <path d="${d}"/>`)
+          .join('\n')}\n  </g>\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>
+<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">
+  <title>${escapeText(strip.film.name)}${strip.mirrored ? ', mirrored' : ''}</title>
+${group('kiss-cut', art)}${group('weed-border', borders)}</svg>
+`;
+}

@@ -1,0 +1,78 @@
+import RBush from 'rbush';
+import type { Bounds } from '../geometry/bounds';
+import type { Region } from '../geometry/region';
+
+/** The largest distance found between what was cut and what was designed. */
+export interface Deviation {
+  /** mm */
+  readonly largest: number;
+  /** Where, in the coordinates of both. */
+  readonly at: { readonly x: number; readonly y: number };
+}
+
+interface Segment extends Bounds {
+  readonly ax: number;
+  readonly ay: number;
+  readonly bx: number;
+  readonly by: number;
+}
+
+/** Farther than this is not looked for: the knife then was somewhere else altogether, mm. */
+const FARTHEST = 25;
+
+/**
+ * How far the cut lies from the design, both ways (Hausdorff distance): every point cut against the designed
+ * outlines, and every designed corner against what was cut, so that a missing outline shows too.
+ * @param cut lines x0, y0, x1, y1 … the tip left, mm
+ * @param design closed outlines, mm
+ */
+export function deviationOf(cut: readonly Float64Array[], design: Region): Deviation {
+  const cutSegments = indexSegments(cut, false);
+  const designSegments = indexSegments(design, true);
+  let worst: Deviation = { largest: 0, at: { x: 0, y: 0 } };
+  const look = (lines: readonly Float64Array[], against: RBush<Segment>): void => {
+    for (const line of lines) {
+      for (let i = 0; i < line.length; i += 2) {
+        const distance = distanceTo(against, line[i], line[i + 1]);
+        if (distance > worst.largest) worst = { largest: distance, at: { x: line[i], y: line[i + 1] } };
+      }
+    }
+  };
+  look(cut, designSegments);
+  look(design, cutSegments);
+  return worst;
+}
+
+function indexSegments(lines: readonly Float64Array[], closed: boolean): RBush<Segment> {
+  const segments: Segment[] = [];
+  for (const line of lines) {
+    const end = closed ? line.length : line.length - 2;
+    for (let i = 0; i < end; i += 2) {
+      const k = (i + 2) % line.length;
+      const [ax, ay, bx, by] = [line[i], line[i + 1], line[k], line[k + 1]];
+      segments.push({
+        ax, ay, bx, by,
+        minX: Math.min(ax, bx), minY: Math.min(ay, by), maxX: Math.max(ax, bx), maxY: Math.max(ay, by),
+      });
+    }
+  }
+  return new RBush<Segment>().load(segments);
+}
+
+/** Looks in a small box first and in ever larger ones only while nothing is near enough. */
+function distanceTo(index: RBush<Segment>, x: number, y: number): number {
+  for (let reach = 0.1; reach <= FARTHEST; reach *= 4) {
+    const near = index.search({ minX: x - reach, minY: y - reach, maxX: x + reach, maxY: y + reach });
+    const best = near.reduce((least, s) => Math.min(least, pointToSegment(x, y, s)), Infinity);
+    if (best <= reach) return best;
+  }
+  return FARTHEST;
+}
+
+function pointToSegment(x: number, y: number, { ax, ay, bx, by }: Segment): number {
+  const dx = bx - ax;
+  const dy = by - ay;
+  const along = dx * dx + dy * dy;
+  const t = along > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / along)) : 0;
+  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+}

@@ -1,0 +1,79 @@
+/** Tern Lane Signs, the made-up shop: what it stocks and cuts with. Forces and speeds are common practice, no source. */
+import type { Film } from '../core/films/film';
+import type { Cutter, Recipe } from '../core/layout/cutter';
+import type { Shop } from '../core/plan/plan';
+
+const sign = (id: string, name: string, code: string, colour: string, rollWidth = 610, lengthLeft = 22_000): Film => ({
+  id,
+  name,
+  code,
+  colour,
+  rollWidth,
+  lengthLeft,
+  cutFromBack: false,
+  kind: 'sign',
+});
+
+const garment = (id: string, name: string, code: string, colour: string): Film => ({
+  ...sign(id, name, code, colour, 500, 9_000),
+  cutFromBack: true,
+  kind: 'garment',
+});
+
+export const DEMO_FILMS: readonly Film[] = [
+  sign('damson', 'Damson', 'G-4107', '#4a1d44'),
+  sign('tide-blue', 'Tide blue', 'G-4230', '#2c6e7c'),
+  sign('quince', 'Quince', 'G-4015', '#e2a11d'),
+  sign('chalk', 'Chalk white', 'G-4001', '#fbfbf8', 1220, 31_000),
+  sign('tar', 'Tar black', 'G-4002', '#17161a', 1220, 28_500),
+  sign('slate', 'Slate', 'G-4060', '#53606b'),
+  sign('gull', 'Gull grey', 'G-4062', '#a9b0b4'),
+  sign('currant', 'Currant red', 'G-4310', '#b0202f'),
+  sign('coral', 'Coral', 'G-4318', '#e0604c'),
+  sign('lantern', 'Lantern orange', 'G-4325', '#ee7a1c'),
+  sign('buoy', 'Buoy yellow', 'G-4020', '#f5cf1b'),
+  sign('samphire', 'Samphire', 'G-4410', '#5b8a3a'),
+  sign('eelgrass', 'Eelgrass', 'G-4415', '#1f5a3c'),
+  sign('harbour', 'Harbour blue', 'G-4240', '#1d3f86'),
+  sign('shallow', 'Shallow water', 'G-4235', '#58a7d6'),
+  sign('heather', 'Heather', 'G-4110', '#8d5a9b'),
+  sign('thrift', 'Thrift pink', 'G-4120', '#e58cab'),
+  sign('sand', 'Sand', 'G-4030', '#dcc69a'),
+  sign('rope', 'Rope', 'G-4035', '#a37a45'),
+  sign('bark', 'Bark', 'G-4038', '#5a3a24', 610, 1_400),
+  garment('flock-coral', 'Coral flock', 'T-2318', '#e0604c'),
+  garment('flock-white', 'White flock', 'T-2001', '#f7f6f2'),
+  garment('flock-navy', 'Navy flock', 'T-2240', '#1b2a4d'),
+];
+
+export const CURLEW: Cutter = {
+  id: 'curlew',
+  name: 'Curlew',
+  kind: 'roll',
+  widestRoll: 1370,
+  narrowestRoll: 300,
+  rollerMargin: 12.7,
+  leadMargin: 8,
+  trackLength: 6000,
+  motion: { acceleration: 8000, travelSpeed: 60, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
+  device: {
+    step: 0.025,
+    feedAxis: 'x',
+    feedReversed: false,
+    acrossReversed: false,
+    sendsForce: true,
+    sendsSpeed: true,
+    bufferBytes: 4096,
+  },
+};
+
+export const DEMO_RECIPES: Readonly<Record<string, Recipe>> = {
+  'curlew/*': { force: 80, speed: 40, blade: '45°', bladeOffset: 0.25, overcut: 0.6 },
+  'curlew/chalk': { force: 75, speed: 40, blade: '45°', bladeOffset: 0.25, overcut: 0.6 },
+  'curlew/tar': { force: 90, speed: 40, blade: '45°', bladeOffset: 0.25, overcut: 0.6 },
+  'curlew/flock-coral': { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 },
+  'curlew/flock-white': { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 },
+  'curlew/flock-navy': { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 },
+};
+
+export const DEMO_SHOP: Shop = { films: DEMO_FILMS, cutters: [CURLEW], recipes: DEMO_RECIPES };

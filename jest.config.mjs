@@ -1,0 +1,21 @@
+const shared = {
+  transform: {
+    '^.+\\.m?[jt]s$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: false } }, module: { type: 'commonjs' } },
+    ],
+  },
+  // packages that come as ES modules only
+  transformIgnorePatterns: ['/node_modules/(?!(clipper2-ts|rbush|quickselect|culori)/)'],
+  sandboxInjectedGlobals: ['Math'],
+  testEnvironment: 'node',
+  testRegex: '\\.test\\.ts$',
+};
+const rooms = (...names) => names.map((name) => `<rootDir>/${name}`);
+
+export default {
+  projects: [
+    { ...shared, displayName: 'unit', roots: rooms('core', 'contracts', 'cli', 'demo') },
+    { ...shared, displayName: 'server', roots: rooms('server', 'cutter-sim') },
+  ],
+};
