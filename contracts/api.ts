@@ -1,0 +1,222 @@
+/** Everything that crosses the wire, and the list of endpoints that the API description is made from. */
+import { z } from 'zod';
+import { choicesSchema } from './choices';
+
+export const filmSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  code: z.string(),
+  colour: z.string(),
+  rollWidth: z.number(),
+  lengthLeft: z.number(),
+  cutFromBack: z.boolean(),
+  kind: z.enum(['sign', 'garment']),
+});
+
+const recipeSchema = z.object({
+  force: z.number(),
+  speed: z.number(),
+  blade: z.string(),
+  bladeOffset: z.number(),
+  overcut: z.number(),
+});
+
+export const cutterSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  kind: z.literal('roll'),
+  widestRoll: z.number(),
+  narrowestRoll: z.number(),
+  rollerMargin: z.number(),
+  leadMargin: z.number(),
+  trackLength: z.number(),
+  motion: z.object({
+    acceleration: z.number(),
+    travelSpeed: z.number(),
+    cornerTolerance: z.number(),
+    down: z.number(),
+    up: z.number(),
+  }),
+  device: z.object({
+    step: z.number(),
+    feedAxis: z.enum(['x', 'y']),
+    feedReversed: z.boolean(),
+    acrossReversed: z.boolean(),
+    sendsForce: z.boolean(),
+    sendsSpeed: z.boolean(),
+    bufferBytes: z.number(),
+  }),
+});
+
+export const shopSchema = z.object({
+  films: z.array(filmSchema),
+  cutters: z.array(cutterSchema),
+  recipes: z.record(z.string(), recipeSchema),
+});
+
+export const orderRowSchema = z.object({
+  id: z.number(),
+  number: z.number(),
+  name: z.string(),
+  due: z.string().nullable(),
+  fileName: z.string(),
+  /** What the row shows of the plan as last computed for it. */
+  summary: z.object({
+    width: z.number(),
+    height: z.number(),
+    films: z.array(z.object({ name: z.string(), colour: z.string() })),
+    stops: z.number(),
+    checks: z.number(),
+  }),
+  state: z.enum(['open', 'queued', 'cutting', 'cut']),
+  changedAt: z.string(),
+});
+export type OrderRow = z.infer<typeof orderRowSchema>;
+
+export const orderSchema = z.object({
+  id: z.number(),
+  number: z.number(),
+  name: z.string(),
+  due: z.string().nullable(),
+  fileName: z.string(),
+  fileHash: z.string(),
+  choices: choicesSchema,
+  revision: z.number(),
+  canUndo: z.boolean(),
+  canRedo: z.boolean(),
+  savedAt: z.string(),
+});
+export type Order = z.infer<typeof orderSchema>;
+
+export const changeSchema = z.strictObject({
+  /** The revision the change was made on: another person's change since then is kept beside it. */
+  base: z.number().int(),
+  /** Whole sections; sections that are not named stay as they are. */
+  change: choicesSchema.partial(),
+});
+
+export const orderDetailsSchema = z.strictObject({
+  name: z.string().trim().min(1).max(120).optional(),
+  due: z.iso.date().nullable().optional(),
+});
+
+export const cutStateSchema = z.enum([
+  'queued',
+  'wants-film',
+  'checking',
+  'cutting',
+  'stopping',
+  'stopped',
+  'done',
+  'cancelled',
+]);
+export type CutState = z.infer<typeof cutStateSchema>;
+
+export const cutSchema = z.object({
+  id: z.number(),
+  orderId: z.number(),
+  orderNumber: z.number(),
+  orderName: z.string(),
+  cutterId: z.string(),
+  film: filmSchema,
+  state: cutStateSchema,
+  position: z.number(),
+  of: z.number(),
+  mirrored: z.boolean(),
+  copies: z.number(),
+  rollWidth: z.number(),
+  cuttable: z.number(),
+  rollerMargin: z.number(),
+  length: z.number(),
+  recipe: recipeSchema,
+  seconds: z.number(),
+  cutLength: z.number(),
+  lines: z.number(),
+  linesDone: z.number(),
+  /** Seconds of cutting that the lines done stand for. */
+  secondsDone: z.number(),
+  problem: z.string().nullable(),
+  deviation: z.number().nullable(),
+  deviationAt: z.object({ x: z.number(), y: z.number() }).nullable(),
+});
+export type Cut = z.infer<typeof cutSchema>;
+
+/** What is drawn of a cut, on the strip in mm. */
+export const drawingSchema = z.object({
+  design: z.array(z.array(z.number())),
+  lines: z.array(z.array(z.number())),
+  /** What each line is for. */
+  parts: z.array(z.enum(['align', 'art', 'border'])),
+});
+export type Drawing = z.infer<typeof drawingSchema>;
+
+/** What the knife left, as the cutter recorded it, on the strip in mm. */
+export const recordSchema = z.object({
+  lines: z.array(z.object({ points: z.array(z.number()), depth: z.enum(['not-through', 'clean', 'into-backing', 'through']) })),
+});
+export type CutRecord = z.infer<typeof recordSchema>;
+
+export const queueSchema = z.strictObject({ revision: z.number().int() });
+export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });
+
+export const problemSchema = z.object({
+  code: z.string(),
+  message: z.string(),
+  waysOut: z.array(z.string()).optional(),
+});
+export type Problem = z.infer<typeof problemSchema>;
+
+/** What is told to every open page. */
+export const eventSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('order'), orderId: z.number() }),
+  z.object({ kind: z.literal('cut'), cutId: z.number(), orderId: z.number(), cutterId: z.string() }),
+  z.object({
+    kind: z.literal('head'),
+    cutId: z.number(),
+    x: z.number(),
+    y: z.number(),
+    down: z.boolean(),
+    linesDone: z.number(),
+    secondsDone: z.number(),
+  }),
+  z.object({ kind: z.literal('stop'), cutId: z.number() }),
+]);
+export type ShopEvent = z.infer<typeof eventSchema>;
+
+export interface Endpoint {
+  readonly method: 'get' | 'post' | 'patch';
+  readonly path: string;
+  readonly says: string;
+  readonly takes?: z.ZodType;
+  /** `file`: multipart upload in the field `file`. */
+  readonly upload?: boolean;
+  readonly gives: z.ZodType | string;
+}
+
+const ordersSchema = z.array(orderRowSchema);
+
+export const ENDPOINTS: readonly Endpoint[] = [
+  { method: 'get', path: '/api/shop', says: 'Films, cutters and recipes', gives: shopSchema },
+  { method: 'get', path: '/api/orders', says: 'All orders, newest change first', gives: ordersSchema },
+  { method: 'post', path: '/api/orders', says: 'Start an order from a graphic', upload: true, gives: orderSchema },
+  { method: 'get', path: '/api/orders/{id}', says: 'One order with its choices', gives: orderSchema },
+  { method: 'patch', path: '/api/orders/{id}', says: 'Name and due date', takes: orderDetailsSchema, gives: orderSchema },
+  { method: 'patch', path: '/api/orders/{id}/choices', says: 'Change choices', takes: changeSchema, gives: orderSchema },
+  { method: 'post', path: '/api/orders/{id}/undo', says: 'Back to the choices before', gives: orderSchema },
+  { method: 'post', path: '/api/orders/{id}/redo', says: 'Forward again', gives: orderSchema },
+  { method: 'get', path: '/api/orders/{id}/artwork', says: 'The artwork as read', gives: 'application/json' },
+  { method: 'get', path: '/api/orders/{id}/original', says: 'The file as it came', gives: 'application/octet-stream' },
+  { method: 'get', path: '/api/orders/{id}/thumbnail.png', says: 'Picture of the artwork', gives: 'image/png' },
+  { method: 'get', path: '/api/orders/{id}/films/{film}.plt', says: 'One film as HP-GL', gives: 'application/octet-stream' },
+  { method: 'get', path: '/api/orders/{id}/films/{film}.svg', says: 'One film as SVG', gives: 'image/svg+xml' },
+  { method: 'post', path: '/api/orders/{id}/queue', says: 'Queue a cut for each film', takes: queueSchema, gives: z.array(cutSchema) },
+  { method: 'get', path: '/api/cuts', says: 'Cuts; open ones, or those of one order', gives: z.array(cutSchema) },
+  { method: 'get', path: '/api/cuts/{id}', says: 'One cut', gives: cutSchema },
+  { method: 'get', path: '/api/cuts/{id}/drawing', says: 'What is drawn of a cut', gives: drawingSchema },
+  { method: 'get', path: '/api/cuts/{id}/record', says: 'What the knife left', gives: recordSchema },
+  { method: 'post', path: '/api/cuts/{id}/loaded', says: 'The film is loaded', gives: cutSchema },
+  { method: 'post', path: '/api/cuts/{id}/stop', says: 'Stop after the line being cut', gives: cutSchema },
+  { method: 'post', path: '/api/cuts/{id}/resume', says: 'Go on after a stop', takes: resumeSchema, gives: cutSchema },
+  { method: 'post', path: '/api/cuts/{id}/cancel', says: 'Take a cut out of the queue', gives: cutSchema },
+];
+

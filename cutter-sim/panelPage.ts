@@ -1,0 +1,34 @@
+/** The front of the simulated machine: its display, and a person's hands that put film in and take it out. */
+export const PANEL_PAGE = `<!doctype html>
+<html lang="en"><meta charset="utf-8"><title>Cutter panel</title>
+<style>
+  body { font: 16px/1.4 system-ui, sans-serif; background: #26222b; color: #f2ece0; margin: 0; display: grid; place-items: center; min-height: 100vh; }
+  main { width: 26rem; background: #38323f; border: 2px solid #15121a; border-radius: 14px; padding: 1.4rem; }
+  output { display: block; font: 20px/1.6 ui-monospace, monospace; background: #101a12; color: #a5e08c; padding: .6rem .9rem; border-radius: 6px; min-height: 4.8rem; white-space: pre; }
+  form { display: grid; grid-template-columns: 1fr 1fr; gap: .8rem; margin-top: 1.2rem; }
+  label { display: grid; gap: .2rem; font-size: 14px; }
+  input { font: inherit; padding: .5rem; border-radius: 6px; border: 1px solid #15121a; }
+  button { font: inherit; min-height: 44px; border-radius: 8px; border: 1px solid #15121a; background: #e9e0cd; color: #201b26; cursor: pointer; }
+</style>
+<main>
+  <output id="display" aria-live="polite"></output>
+  <form id="film">
+    <label>Roll width, mm <input name="width" type="number" value="610" min="50" max="3000" required></label>
+    <label>Length on it, m <input name="length" type="number" value="22" min="0.1" max="100" step="0.1" required></label>
+    <button>Load this roll</button>
+    <button type="button" id="unload">Take the roll out</button>
+  </form>
+</main>
+<script>
+  const post = (path, body) => fetch(path, { method: 'POST', body: body && JSON.stringify(body) });
+  film.onsubmit = (event) => {
+    event.preventDefault();
+    post('/load', { name: 'film', width: Number(film.width.value), length: Number(film.length.value) * 1000 });
+  };
+  unload.onclick = () => post('/unload');
+  setInterval(async () => {
+    const s = await (await fetch('/status')).json();
+    display.textContent = s.name.toUpperCase() + '  ' + s.display + '\\nx ' + s.x.toFixed(1) + '  y ' + s.y.toFixed(1) + '  ' + (s.down ? 'DOWN' : 'UP');
+  }, 250);
+</script>
+</html>`;

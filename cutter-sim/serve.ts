@@ -1,0 +1,106 @@
+/** A simulated cutter on the network: a raw TCP port that takes HP-GL, and a panel over HTTP. Loopback only. */
+import { createServer as createHttp } from 'node:http';
+import type { IncomingMessage } from 'node:http';
+import { createServer as createTcp } from 'node:net';
+import type { AddressInfo, Server, Socket } from 'node:net';
+import { z } from 'zod';
+import type { LoadedFilm, MachineSpec } from './machine';
+import { createMachine } from './machine';
+import { PANEL_PAGE } from './panelPage';
+
+export interface SimOptions {
+  readonly spec: MachineSpec;
+  /** How much faster than a clock the machine's time runs. */
+  readonly timeFactor: number;
+  readonly port?: number;
+  readonly panelPort?: number;
+  readonly film?: LoadedFilm;
+}
+
+export interface RunningSim {
+  readonly port: number;
+  readonly panel: string;
+  readonly close: () => Promise<void>;
+}
+
+const TICK_MS = 15;
+
+const filmSchema = z.object({
+  name: z.string().max(100).default('film'),
+  width: z.number().min(50).max(3000),
+  length: z.number().min(100).max(100_000).default(25_000),
+  toughness: z.number().min(5).max(500).default(60),
+});
+
+export async function serveSim({ spec, timeFactor, port = 0, panelPort = 0, film }: SimOptions): Promise<RunningSim> {
+  let client: Socket | undefined;
+  const machine = createMachine(spec, (text) => client?.write(text, 'latin1'));
+  machine.load(film);
+  const tcp = createTcp((socket) => {
+    client?.destroy();
+    client = socket;
+    socket.setNoDelay(true);
+    socket.on('data', (bytes) => {
+      if (!machine.receive(bytes.toString('latin1'))) socket.pause();
+    });
+    socket.on('error', () => {});
+    socket.on('close', () => {
+      if (client === socket) machine.drop();
+    });
+  });
+  let last = performance.now();
+  const ticker = setInterval(() => {
+    const now = performance.now();
+    machine.advance(((now - last) / 1000) * timeFactor);
+    last = now;
+    if (client?.isPaused() && !machine.isFull()) client.resume();
+  }, TICK_MS);
+
+  const panel = createHttp((request, response) => {
+    const send = (status: number, body: unknown): void => {
+      response.writeHead(status, { 'Content-Type': 'application/json' }).end(JSON.stringify(body));
+    };
+    const site = request.headers['sec-fetch-site'];
+    if (request.method !== 'GET' && site !== undefined && site !== 'same-origin') return send(403, { message: 'not from another site' });
+    const at = `${request.method} ${request.url}`;
+    if (at === 'GET /') return void response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8' }).end(PANEL_PAGE);
+    if (at === 'GET /status') return send(200, machine.status());
+    if (at === 'GET /record') return send(200, { lines: machine.strokes() });
+    if (at === 'POST /unload') {
+      machine.load(undefined);
+      return send(200, machine.status());
+    }
+    if (at !== 'POST /load') return send(404, { message: 'nothing here' });
+    bodyOf(request)
+      .then((body) => {
+        const parsed = filmSchema.safeParse(body);
+        if (!parsed.success) return send(400, { message: 'the film needs a width in mm' });
+        machine.load(parsed.data);
+        send(200, machine.status());
+      })
+      .catch(() => send(400, { message: 'not JSON' }));
+  });
+  await Promise.all([listen(tcp, port), listen(panel, panelPort)]);
+  return {
+    port: (tcp.address() as AddressInfo).port,
+    panel: `http://127.0.0.1:${(panel.address() as AddressInfo).port}`,
+    close: async () => {
+      clearInterval(ticker);
+      client?.destroy();
+      panel.closeAllConnections();
+      await Promise.all([tcp, panel].map((server) => new Promise((done) => server.close(done))));
+    },
+  };
+}
+
+const listen = (server: Server, port: number): Promise<void> =>
+  new Promise((done, fail) => {
+    server.once('error', fail);
+    server.listen(port, '127.0.0.1', done);
+  });
+
+async function bodyOf(request: IncomingMessage): Promise<unknown> {
+  const chunks: Buffer[] = [];
+  for await (const chunk of request) chunks.push(chunk as Buffer);
+  return JSON.parse(Buffer.concat(chunks).toString('utf8'));
+}

@@ -1,0 +1,62 @@
+/** Fills an empty database with the demo shop and its first orders. */
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Choices } from '../core/plan/plan';
+import { DEFAULT_CHOICES } from '../core/plan/plan';
+import { cutters, films, orders, recipes } from '../server/db/schema';
+import type { Link } from '../server/db/schema';
+import type { CutServices } from '../server/services/cuts';
+import { startOrder } from '../server/services/orders';
+import { CURLEW, DEMO_FILMS, DEMO_RECIPES } from './shop';
+
+const { artwork, layout, films: filmChoices } = DEFAULT_CHOICES;
+
+const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; choices: Partial<Choices> }[] = [
+  {
+    file: 'marsh-wren.svg',
+    name: 'Marsh Wren hull names',
+    dueInDays: 4,
+    choices: { artwork: { ...artwork, width: 1240 }, layout: { ...layout, copies: 2 } },
+  },
+  {
+    file: 'sail-numbers.svg',
+    name: 'Class numbers, sail 4127',
+    dueInDays: 6,
+    choices: { artwork: { ...artwork, height: 300 }, layout: { ...layout, copies: 2 } },
+  },
+  {
+    file: 'crew-shirt.svg',
+    name: 'Crew shirts, mirrored',
+    dueInDays: 9,
+    choices: {
+      artwork: { ...artwork, width: 220 },
+      films: { ...filmChoices, film: { '#e0604c': 'flock-coral', '#f6f5f1': 'flock-white' } },
+      layout: { ...layout, copies: 12, spacing: 6 },
+    },
+  },
+  { file: 'slipway-sign.svg', name: 'Slipway sign', dueInDays: 11, choices: { artwork: { ...artwork, width: 900 } } },
+];
+
+/** Adds what the shop owns; where it is already there, nothing happens. */
+export async function seedShop({ db }: Pick<CutServices, 'db'>, link: Link): Promise<void> {
+  await db
+    .insert(films)
+    .values(DEMO_FILMS.map((data, position) => ({ id: data.id, data, position })))
+    .onConflictDoNothing();
+  await db.insert(cutters).values({ id: CURLEW.id, data: CURLEW, link }).onConflictDoUpdate({ target: cutters.id, set: { link } });
+  const rows = Object.entries(DEMO_RECIPES).map(([key, data]) => {
+    const [cutterId, filmId] = key.split('/');
+    return { cutterId, filmId, data };
+  });
+  await db.insert(recipes).values(rows).onConflictDoNothing();
+}
+
+export async function seedOrders(services: CutServices, today = new Date()): Promise<void> {
+  const known = await services.db.select({ id: orders.id }).from(orders).limit(1);
+  if (known.length > 0) return;
+  for (const { file, name, dueInDays, choices } of FIRST_ORDERS) {
+    const bytes = await readFile(join(process.cwd(), 'demo/art', file));
+    const due = new Date(today.getTime() + dueInDays * 86_400_000).toISOString().slice(0, 10);
+    await startOrder(services, file, bytes, { name, due, choices: { ...DEFAULT_CHOICES, ...choices } });
+  }
+}

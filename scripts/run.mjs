@@ -1,0 +1,35 @@
+// Small helpers for the scripts: running commands and waiting for what they say.
+import { spawn, spawnSync } from 'node:child_process';
+
+/** Runs a command to its end. @returns its output; throws with it when it fails */
+export function run(command, args, options = {}) {
+  const result = spawnSync(command, args, { encoding: 'utf8', ...options });
+  if (result.status !== 0) {
+    throw new Error(`${command} ${args.join(' ')} failed\n${result.stdout ?? ''}${result.stderr ?? ''}`);
+  }
+  return result.stdout;
+}
+
+/** Starts a program that prints `ready …` once it can be used. @returns what followed that word, and the process */
+export function startUntilReady(command, args, env = {}) {
+  return new Promise((done, fail) => {
+    const child = spawn(command, args, { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
+    let text = '';
+    child.stdout.on('data', (chunk) => {
+      text += chunk;
+      const match = /^ready (.+)$/m.exec(text);
+      if (match) done({ said: match[1], child });
+    });
+    child.on('exit', (code) => fail(new Error(`${args.join(' ')} ended with ${code}\n${text}`)));
+  });
+}
+
+export const isRoot = () => process.getuid?.() === 0;
+
+export const aptInstall = (...packages) => {
+  if (!isRoot()) throw new Error(`Install ${packages.join(', ')} from Debian first: apt-get install ${packages.join(' ')}`);
+  console.log(`Installing ${packages.join(', ')} from Debian …`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  run('apt-get', ['update', '-qq'], { env });
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { env });
+};

@@ -1,0 +1,48 @@
+// Everything a fresh clone needs to be used: packages, PostgreSQL, pages, the simulated cutter, the server.
+import { installPackages } from './packages.mjs';
+import { startPostgres } from './postgres.mjs';
+import { run, startUntilReady } from './run.mjs';
+import { existsSync } from 'node:fs';
+
+installPackages();
+const postgres = process.env.DATABASE_URL ? undefined : await startPostgres('shop');
+const databaseUrl = process.env.DATABASE_URL ?? postgres.url;
+if (!process.env.KEEP_PAGES || !existsSync('dist/web/index.html')) {
+  console.log('Building the pages …');
+  run('npx', ['vite', 'build', '--logLevel', 'error'], { stdio: ['ignore', 'inherit', 'inherit'] });
+}
+const tsx = ['--import', 'tsx'];
+const sim = await startUntilReady(process.execPath, [...tsx, 'cutter-sim/main.ts']);
+const { port, panel } = JSON.parse(sim.said);
+const server = await startUntilReady(process.execPath, [...tsx, 'server/main.ts'], {
+  DATABASE_URL: databaseUrl,
+  CUTTER_PORT: String(port),
+  CUTTER_PANEL: panel,
+  PORT: process.env.PORT ?? '4270',
+  LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+});
+
+console.log(`
+  Jam Pan          ${server.said}
+  Curlew's panel   ${panel}   (the simulated cutter: load film here)
+
+  Ctrl-C stops everything.
+`);
+
+let stopping = false;
+async function stop(code) {
+  if (stopping) return;
+  stopping = true;
+  for (const { child } of [server, sim]) child.removeAllListeners('exit');
+  const ended = [server, sim].map(({ child }) => new Promise((done) => (child.exitCode === null ? child.once('exit', done) : done())));
+  for (const { child } of [server, sim]) child.kill('SIGTERM');
+  await Promise.race([Promise.all(ended), new Promise((done) => setTimeout(done, 8000))]);
+  for (const { child } of [server, sim]) child.kill('SIGKILL');
+  postgres?.stop();
+  process.exit(code);
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
+for (const { child } of [server, sim]) {
+  child.removeAllListeners('exit');
+  child.on('exit', () => void stop(1));
+}

@@ -1,0 +1,49 @@
+import { and, eq, lt, or, sql } from 'drizzle-orm';
+import type { Db } from '../db/connect';
+import { leases } from '../db/schema';
+
+/** A lease that is not renewed for this long is anybody's. */
+export const LEASE_MS = 6000;
+const RENEW_MS = 2000;
+
+/** The database's clock: server processes need not agree on the time. */
+const now = sql<number>`(extract(epoch from clock_timestamp()) * 1000)::bigint`;
+
+export interface Lease {
+  /** False once another process may have taken the cutter. */
+  readonly held: () => boolean;
+  readonly release: () => Promise<void>;
+}
+
+/** Takes a cutter for this process, or undefined when another one has it. */
+export async function takeLease(db: Db, cutterId: string, holder: string): Promise<Lease | undefined> {
+  if (!(await renew(db, cutterId, holder))) return undefined;
+  let until = Date.now() + LEASE_MS;
+  const timer = setInterval(() => {
+    const asked = Date.now();
+    renew(db, cutterId, holder)
+      .then((ok) => (until = ok ? asked + LEASE_MS : 0))
+      .catch(() => {}); // the database is away: the lease runs out by itself
+  }, RENEW_MS);
+  return {
+    held: () => Date.now() < until,
+    release: async () => {
+      clearInterval(timer);
+      await db.delete(leases).where(and(eq(leases.cutterId, cutterId), eq(leases.holder, holder)));
+    },
+  };
+}
+
+async function renew(db: Db, cutterId: string, holder: string): Promise<boolean> {
+  const expiresAt = sql<number>`${now} + ${LEASE_MS}`;
+  const rows = await db
+    .insert(leases)
+    .values({ cutterId, holder, expiresAt })
+    .onConflictDoUpdate({
+      target: leases.cutterId,
+      set: { holder, expiresAt },
+      setWhere: or(eq(leases.holder, holder), lt(leases.expiresAt, now)),
+    })
+    .returning({ id: leases.cutterId });
+  return rows.length > 0;
+}

@@ -1,0 +1,22 @@
+import { join } from 'node:path';
+import { drizzle } from 'drizzle-orm/node-postgres';
+import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import * as schema from './schema';
+
+export type Db = NodePgDatabase<typeof schema>;
+
+/** A pool on the shop's database, migrated. Two servers may start at once: one migrates, the other waits. */
+export async function connect(url: string): Promise<{ db: Db; close: () => Promise<void> }> {
+  const pool = new pg.Pool({ connectionString: url, max: 10 });
+  const client = await pool.connect();
+  try {
+    await client.query('select pg_advisory_lock(731001)');
+    await migrate(drizzle(client), { migrationsFolder: join(process.cwd(), 'server/db/migrations') });
+  } finally {
+    await client.query('select pg_advisory_unlock(731001)');
+    client.release();
+  }
+  return { db: drizzle(pool, { schema }), close: () => pool.end() };
+}

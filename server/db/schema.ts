@@ -1,0 +1,135 @@
+import { bigint, boolean, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, serial, text, timestamp } from 'drizzle-orm/pg-core';
+import type { Choices } from '../../core/plan/plan';
+import type { Cutter, Recipe } from '../../core/layout/cutter';
+import type { Film } from '../../core/films/film';
+import type { OrderRow } from '../../contracts/api';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
+/** Customers' files as they came, by SHA-256. Never changed, never overwritten. */
+export const files = pgTable('files', {
+  hash: text('hash').primaryKey(),
+  bytes: bytea('bytes').notNull(),
+  createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** What was read from a file: gzipped JSON of core's Artwork. Can be made again from the file. */
+export const artworks = pgTable('artworks', {
+  hash: text('hash')
+    .primaryKey()
+    .references(() => files.hash),
+  data: bytea('data').notNull(),
+  thumbnail: bytea('thumbnail').notNull(),
+});
+
+export const orders = pgTable('orders', {
+  id: serial('id').primaryKey(),
+  number: integer('number').notNull().unique(),
+  name: text('name').notNull(),
+  due: date('due'),
+  fileName: text('file_name').notNull(),
+  fileHash: text('file_hash')
+    .notNull()
+    .references(() => files.hash),
+  /** The revision that counts now; undo moves it back, redo forward. */
+  revision: integer('revision').notNull().default(0),
+  summary: jsonb('summary').$type<OrderRow['summary']>().notNull(),
+  changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Every state an order's choices were in: the list that undo walks. */
+export const revisions = pgTable(
+  'revisions',
+  {
+    orderId: integer('order_id')
+      .notNull()
+      .references(() => orders.id),
+    n: integer('n').notNull(),
+    choices: jsonb('choices').$type<Choices>().notNull(),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.orderId, table.n] })],
+);
+
+export const films = pgTable('films', {
+  id: text('id').primaryKey(),
+  data: jsonb('data').$type<Film>().notNull(),
+  position: integer('position').notNull(),
+});
+
+/** How a cutter is reached. A simulated one has a panel too, where its record of the knife's way is fetched. */
+export interface Link {
+  readonly host: string;
+  readonly port: number;
+  readonly panel?: string;
+}
+
+export const cutters = pgTable('cutters', {
+  id: text('id').primaryKey(),
+  data: jsonb('data').$type<Cutter>().notNull(),
+  link: jsonb('link').$type<Link>().notNull(),
+});
+
+export const recipes = pgTable(
+  'recipes',
+  {
+    cutterId: text('cutter_id')
+      .notNull()
+      .references(() => cutters.id),
+    /** A film's id, or `*` for every film without a recipe of its own. */
+    filmId: text('film_id').notNull(),
+    data: jsonb('data').$type<Recipe>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.cutterId, table.filmId] })],
+);
+
+/** One strip on its way through one cutter. Its bytes are frozen when it is queued. */
+export const cuts = pgTable(
+  'cuts',
+  {
+    id: serial('id').primaryKey(),
+    orderId: integer('order_id')
+      .notNull()
+      .references(() => orders.id),
+    revision: integer('revision').notNull(),
+    cutterId: text('cutter_id')
+      .notNull()
+      .references(() => cutters.id),
+    position: integer('position').notNull(),
+    of: integer('of').notNull(),
+    state: text('state').notNull(),
+    film: jsonb('film').$type<Film>().notNull(),
+    recipe: jsonb('recipe').$type<Recipe>().notNull(),
+    mirrored: boolean('mirrored').notNull(),
+    copies: integer('copies').notNull(),
+    rollWidth: doublePrecision('roll_width').notNull(),
+    cuttable: doublePrecision('cuttable').notNull(),
+    rollerMargin: doublePrecision('roller_margin').notNull(),
+    length: doublePrecision('length').notNull(),
+    cutLength: doublePrecision('cut_length').notNull(),
+    seconds: doublePrecision('seconds').notNull(),
+    /** Gzipped JSON: head, lines and tail as text, and when each line is done. */
+    program: bytea('program').notNull(),
+    /** Gzipped JSON of contracts' Drawing. */
+    drawing: bytea('drawing').notNull(),
+    lines: integer('lines').notNull(),
+    linesDone: integer('lines_done').notNull().default(0),
+    secondsDone: doublePrecision('seconds_done').notNull().default(0),
+    problem: text('problem'),
+    record: bytea('record'),
+    deviation: doublePrecision('deviation'),
+    deviationAt: jsonb('deviation_at').$type<{ x: number; y: number }>(),
+    queuedAt: timestamp('queued_at', { withTimezone: true }).notNull().defaultNow(),
+    /** When a person last moved it on. */
+    movedAt: timestamp('moved_at', { withTimezone: true }).notNull().defaultNow(),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+  },
+  (table) => [index('cuts_by_cutter').on(table.cutterId, table.state), index('cuts_by_order').on(table.orderId)],
+);
+
+/** Which server process feeds a cutter, and until when its word counts. */
+export const leases = pgTable('leases', {
+  cutterId: text('cutter_id').primaryKey(),
+  holder: text('holder').notNull(),
+  expiresAt: bigint('expires_at', { mode: 'number' }).notNull(),
+});

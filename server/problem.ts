@@ -1,0 +1,21 @@
+import type { Problem } from '../contracts/api';
+
+/** Something a person is told: what happened, to what, and what to do. */
+export class Trouble extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly waysOut?: readonly string[],
+  ) {
+    super(message);
+    this.name = 'Trouble';
+  }
+
+  toJSON(): Problem {
+    return { code: this.code, message: this.message, ...(this.waysOut ? { waysOut: [...this.waysOut] } : {}) };
+  }
+}
+
+export const notFound = (what: string): Trouble =>
+  new Trouble(404, 'not-found', `There is no ${what} here. It may have been removed; go back to Orders.`);

@@ -1,0 +1,65 @@
+import type { ErrorRequestHandler, NextFunction, Request, RequestHandler, Response } from 'express';
+import multer from 'multer';
+import type { Logger } from 'pino';
+import type { z } from 'zod';
+import { tooBig } from '../files/readSvg';
+import { Trouble } from '../problem';
+
+/** Parses input at the edge. @throws Trouble 400 that names the field */
+export function parse<T extends z.ZodType>(schema: T, input: unknown): z.infer<T> {
+  const parsed = schema.safeParse(input);
+  if (parsed.success) return parsed.data;
+  const [issue] = parsed.error.issues;
+  const field = issue.path.join('.') || 'the request';
+  throw new Trouble(400, 'bad-input', `${field}: ${issue.message}.`);
+}
+
+/** A whole number out of the address. */
+export function idOf(request: Request): number {
+  const id = Number(request.params.id);
+  if (!Number.isSafeInteger(id) || id < 1 || id > 2_000_000_000) throw new Trouble(404, 'not-found', 'There is nothing at this address.');
+  return id;
+}
+
+/** Async handlers whose errors reach the error handler. */
+export const handle =
+  (work: (request: Request, response: Response) => Promise<unknown>): RequestHandler =>
+  (request, response, next) => {
+    work(request, response).catch(next);
+  };
+
+/** Changes are taken only from the app's own pages: another site's form or script is turned away. */
+export function sameSiteOnly(request: Request, _response: Response, next: NextFunction): void {
+  if (request.method === 'GET' || request.method === 'HEAD') return next();
+  const site = request.get('sec-fetch-site');
+  const origin = request.get('origin');
+  const foreign = site !== undefined && site !== 'same-origin' && site !== 'none';
+  if (foreign || (origin !== undefined && hostOf(origin) !== request.get('host'))) {
+    return next(new Trouble(403, 'other-site', 'This change came from another site and was not made.'));
+  }
+  next();
+}
+
+const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? new URL(origin).host : undefined);
+
+/** Turns errors into a sentence; what a person need not know stays in the log. */
+export function errorHandler(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error);
+    const trouble = asTrouble(error);
+    if (trouble.status >= 500) log.error({ error: String(error), path: request.path }, 'request failed');
+    response.status(trouble.status).json(trouble);
+  };
+}
+
+function asTrouble(error: unknown): Trouble {
+  if (error instanceof Trouble) return error;
+  if (error instanceof multer.MulterError) {
+    if (error.code === 'LIMIT_FILE_SIZE') return new Trouble(413, 'too-big', tooBig().message);
+    return new Trouble(400, 'bad-upload', 'One file at a time can be brought in.');
+  }
+  const status = (error as { status?: unknown })?.status;
+  if (status === 413) return new Trouble(413, 'too-big', 'That is more than this address takes.');
+  if (typeof status === 'number' && status < 500) return new Trouble(status, 'bad-input', 'The request cannot be read.');
+  return new Trouble(500, 'fault', 'Something went wrong inside Jam Pan. Nothing was changed; try once more.');
+}

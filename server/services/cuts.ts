@@ -1,0 +1,187 @@
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { Cut, CutState } from '../../contracts/api';
+import type { Db } from '../db/connect';
+import { cuts, orders } from '../db/schema';
+import { notFound, Trouble } from '../problem';
+import type { OrderServices } from './orders';
+import { getOrder, OPEN_STATES, planToCut } from './orders';
+import { pack } from './pack';
+
+export interface CutServices extends OrderServices {
+  /** Hands a cut to whichever server process is free to feed its cutter. */
+  readonly dispatch: (cutId: number) => Promise<void>;
+}
+
+/** States in which a cut has its cutter to itself. */
+const ACTIVE: readonly CutState[] = ['wants-film', 'checking', 'cutting', 'stopping', 'stopped'];
+
+/** Freezes the order's plan as it stands into one cut a film, in cutting order. */
+export async function queueOrder(services: CutServices, orderId: number, revision: number): Promise<Cut[]> {
+  const { db, hub } = services;
+  const order = await getOrder(db, orderId);
+  if (order.revision !== revision) {
+    throw new Trouble(409, 'changed', 'Somebody changed this order a moment ago. Look at it once more, then queue it.');
+  }
+  const plan = await planToCut(services, order);
+  const stop = plan.findings.find((finding) => finding.severity === 'stop');
+  if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
+  if (!plan.cutterId || plan.cuts.length === 0) throw new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
+  const cutterId = plan.cutterId;
+  await db.transaction(async (tx) => {
+    // one order is queued once at a time, however often and from wherever the button is pressed
+    await tx.select().from(orders).where(eq(orders.id, orderId)).for('update');
+    const open = await tx
+      .select({ id: cuts.id })
+      .from(cuts)
+      .where(and(eq(cuts.orderId, orderId), inArray(cuts.state, [...OPEN_STATES])));
+    if (open.length > 0) {
+      throw new Trouble(409, 'already-queued', 'This order is already in the queue. Finish or cancel those cuts first.');
+    }
+    await tx.insert(cuts).values(
+      plan.cuts.map((cut, i) => ({
+        ...cut,
+        orderId,
+        revision,
+        cutterId,
+        position: i + 1,
+        of: plan.cuts.length,
+        state: 'queued' as const,
+        lines: cut.program.lines.length,
+        program: pack(cut.program),
+        drawing: pack(cut.drawing),
+      })),
+    );
+  });
+  await promoteNext(services, cutterId);
+  await hub.tell({ kind: 'order', orderId });
+  return listCuts(db, { orderId });
+}
+
+/** When nothing has the cutter, the oldest waiting cut asks for its film. */
+export async function promoteNext({ db, hub }: Pick<CutServices, 'db' | 'hub'>, cutterId: string): Promise<void> {
+  const promoted = await db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(731003, hashtext(${cutterId}))`);
+    const busy = await tx
+      .select({ id: cuts.id })
+      .from(cuts)
+      .where(and(eq(cuts.cutterId, cutterId), inArray(cuts.state, [...ACTIVE])));
+    if (busy.length > 0) return undefined;
+    const [next] = await tx
+      .select({ id: cuts.id, orderId: cuts.orderId })
+      .from(cuts)
+      .where(and(eq(cuts.cutterId, cutterId), eq(cuts.state, 'queued')))
+      .orderBy(asc(cuts.id))
+      .limit(1);
+    if (next) await tx.update(cuts).set({ state: 'wants-film' }).where(eq(cuts.id, next.id));
+    return next;
+  });
+  if (promoted) await hub.tell({ kind: 'cut', cutId: promoted.id, orderId: promoted.orderId, cutterId });
+}
+
+const columns = {
+  id: cuts.id,
+  orderId: cuts.orderId,
+  orderNumber: orders.number,
+  orderName: orders.name,
+  cutterId: cuts.cutterId,
+  film: cuts.film,
+  state: cuts.state,
+  position: cuts.position,
+  of: cuts.of,
+  mirrored: cuts.mirrored,
+  copies: cuts.copies,
+  rollWidth: cuts.rollWidth,
+  cuttable: cuts.cuttable,
+  rollerMargin: cuts.rollerMargin,
+  length: cuts.length,
+  recipe: cuts.recipe,
+  seconds: cuts.seconds,
+  cutLength: cuts.cutLength,
+  lines: cuts.lines,
+  linesDone: cuts.linesDone,
+  secondsDone: cuts.secondsDone,
+  problem: cuts.problem,
+  deviation: cuts.deviation,
+  deviationAt: cuts.deviationAt,
+};
+
+export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<Cut[]> {
+  const rows = await db
+    .select(columns)
+    .from(cuts)
+    .innerJoin(orders, eq(orders.id, cuts.orderId))
+    .where(of.orderId === undefined ? inArray(cuts.state, [...OPEN_STATES]) : eq(cuts.orderId, of.orderId))
+    .orderBy(of.orderId === undefined ? asc(cuts.id) : desc(cuts.id))
+    .limit(500);
+  return rows as Cut[];
+}
+
+export async function getCut(db: Db, id: number): Promise<Cut> {
+  const [row] = await db.select(columns).from(cuts).innerJoin(orders, eq(orders.id, cuts.orderId)).where(eq(cuts.id, id));
+  if (!row) throw notFound('cut');
+  return row as Cut;
+}
+
+/** The stored bytes of a cut: `program` and `drawing` always, `record` once it was cut on a cutter that keeps one. */
+export async function getCutFile(db: Db, id: number, which: 'drawing' | 'record'): Promise<Buffer> {
+  const [row] = await db.select({ bytes: cuts[which] }).from(cuts).where(eq(cuts.id, id));
+  if (!row) throw notFound('cut');
+  if (!row.bytes) throw new Trouble(404, 'not-cut-yet', 'There is no record of this cut: it has not been cut to its end.');
+  return row.bytes;
+}
+
+/** Moves a cut on only from a state in which that makes sense, so that of two presses one counts. */
+async function move(
+  services: Pick<CutServices, 'db' | 'hub'>,
+  id: number,
+  from: readonly CutState[],
+  to: CutState,
+  also: Partial<typeof cuts.$inferInsert> = {},
+): Promise<Cut> {
+  const [moved] = await services.db
+    .update(cuts)
+    .set({ state: to, problem: null, movedAt: sql`now()`, ...also })
+    .where(and(eq(cuts.id, id), inArray(cuts.state, [...from])))
+    .returning({ id: cuts.id });
+  const cut = await getCut(services.db, id);
+  if (!moved) throw new Trouble(409, 'not-now', `This cut is ${PLAIN[cut.state]} now, so that cannot be done.`);
+  await services.hub.tell({ kind: 'cut', cutId: id, orderId: cut.orderId, cutterId: cut.cutterId });
+  return cut;
+}
+
+const PLAIN: Readonly<Record<CutState, string>> = {
+  queued: 'waiting in the queue',
+  'wants-film': 'waiting for its film',
+  checking: 'being checked against the cutter',
+  cutting: 'being cut',
+  stopping: 'stopping',
+  stopped: 'stopped',
+  done: 'done',
+  cancelled: 'cancelled',
+};
+
+export async function filmLoaded(services: CutServices, id: number): Promise<Cut> {
+  const cut = await move(services, id, ['wants-film'], 'checking');
+  await services.dispatch(id);
+  return cut;
+}
+
+export async function stopCut(services: CutServices, id: number): Promise<Cut> {
+  const cut = await move(services, id, ['cutting'], 'stopping');
+  await services.hub.tell({ kind: 'stop', cutId: id });
+  return cut;
+}
+
+/** Goes on at the first line that is not known to be cut, or from the start on fresh film. */
+export async function resumeCut(services: CutServices, id: number, from: 'next-line' | 'start'): Promise<Cut> {
+  const again = from === 'start' ? { linesDone: 0, secondsDone: 0 } : {};
+  const cut = await move(services, id, ['stopped'], 'checking', again);
+  await services.dispatch(id);
+  return cut;
+}
+
+export async function cancelCut(services: CutServices, id: number): Promise<Cut> {
+  const cut = await move(services, id, ['queued', 'wants-film', 'stopped'], 'cancelled', { endedAt: new Date() });
+  await promoteNext(services, cut.cutterId);
+  return cut;
+}

@@ -1,0 +1,240 @@
+import { createHash } from 'node:crypto';
+import { and, desc, eq, gt, inArray, max, sql } from 'drizzle-orm';
+import type { Artwork } from '../../core/artwork/artwork';
+import type { Choices } from '../../core/plan/plan';
+import { DEFAULT_CHOICES } from '../../core/plan/plan';
+import type { Order, OrderRow } from '../../contracts/api';
+import type { Db } from '../db/connect';
+import { artworks, cuts, files, orders, revisions } from '../db/schema';
+import type { Hub } from '../events/hub';
+import { notFound, Trouble } from '../problem';
+import type { PlanTask, MadePlan } from '../work/tasks';
+import type { WorkPool } from '../work/pool';
+import { pack, unpack } from './pack';
+import { loadShop } from './shop';
+
+export interface OrderServices {
+  readonly db: Db;
+  readonly hub: Hub;
+  readonly pool: WorkPool;
+}
+
+const FIRST_NUMBER = 2041;
+
+/** Keeps the file as it came, reads it, and starts an order with it. @throws Trouble when it cannot be read */
+export async function startOrder(
+  services: OrderServices,
+  fileName: string,
+  bytes: Buffer,
+  details: { name?: string; due?: string | null; choices?: Choices } = {},
+): Promise<Order> {
+  const { db, pool, hub } = services;
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  const artwork = await readOnce(services, hash, bytes);
+  const choices = details.choices ?? DEFAULT_CHOICES;
+  const summary = await pool.run('summarise', { key: hash, artwork, choices, shop: await loadShop(db) });
+  const id = await db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(731002)`);
+    const [{ last }] = await tx.select({ last: max(orders.number) }).from(orders);
+    const [row] = await tx
+      .insert(orders)
+      .values({
+        number: (last ?? FIRST_NUMBER - 1) + 1,
+        name: details.name ?? nameFrom(fileName),
+        due: details.due ?? null,
+        fileName,
+        fileHash: hash,
+        summary,
+      })
+      .returning({ id: orders.id });
+    await tx.insert(revisions).values({ orderId: row.id, n: 0, choices });
+    return row.id;
+  });
+  await hub.tell({ kind: 'order', orderId: id });
+  return getOrder(db, id);
+}
+
+const nameFrom = (fileName: string): string =>
+  fileName.replace(/\.[^.]*$/, '').replace(/[-_]+/g, ' ').trim().slice(0, 120) || 'Untitled';
+
+async function readOnce({ db, pool }: OrderServices, hash: string, bytes: Buffer): Promise<Artwork> {
+  const [known] = await db.select({ data: artworks.data }).from(artworks).where(eq(artworks.hash, hash));
+  if (known) return unpack<Artwork>(known.data);
+  const answer = await pool.run('read', bytes);
+  if (!answer.ok) throw new Trouble(answer.code === 'too-big' ? 413 : 422, answer.code, answer.message);
+  const { artwork, thumbnail } = answer.file;
+  await db.insert(files).values({ hash, bytes }).onConflictDoNothing();
+  await db.insert(artworks).values({ hash, data: pack(artwork), thumbnail: Buffer.from(thumbnail) }).onConflictDoNothing();
+  return artwork;
+}
+
+export async function listOrders(db: Db): Promise<OrderRow[]> {
+  const rows = await db.select().from(orders).orderBy(desc(orders.changedAt), desc(orders.id)).limit(500);
+  const states = await db.select({ orderId: cuts.orderId, state: cuts.state }).from(cuts);
+  const byOrder = new Map<number, string[]>();
+  for (const { orderId, state } of states) byOrder.set(orderId, [...(byOrder.get(orderId) ?? []), state]);
+  return rows.map((row) => ({
+    id: row.id,
+    number: row.number,
+    name: row.name,
+    due: row.due,
+    fileName: row.fileName,
+    summary: row.summary,
+    state: stateOf(byOrder.get(row.id) ?? []),
+    changedAt: row.changedAt.toISOString(),
+  }));
+}
+
+function stateOf(states: readonly string[]): OrderRow['state'] {
+  const live = states.filter((state) => state !== 'cancelled');
+  if (live.length === 0) return 'open';
+  if (live.every((state) => state === 'done')) return 'cut';
+  return live.some((state) => state !== 'queued' && state !== 'done') ? 'cutting' : 'queued';
+}
+
+export async function getOrder(db: Db, id: number): Promise<Order> {
+  const [row] = await db
+    .select({ order: orders, revision: revisions })
+    .from(orders)
+    .innerJoin(revisions, and(eq(revisions.orderId, orders.id), eq(revisions.n, orders.revision)))
+    .where(eq(orders.id, id));
+  if (!row) throw notFound('order');
+  const [{ last }] = await db.select({ last: max(revisions.n) }).from(revisions).where(eq(revisions.orderId, id));
+  const { order, revision } = row;
+  return {
+    id: order.id,
+    number: order.number,
+    name: order.name,
+    due: order.due,
+    fileName: order.fileName,
+    fileHash: order.fileHash,
+    choices: revision.choices as Order['choices'],
+    revision: order.revision,
+    canUndo: order.revision > 0,
+    canRedo: order.revision < (last ?? 0),
+    savedAt: order.changedAt.toISOString(),
+  };
+}
+
+export async function nameOrder(
+  { db, hub }: OrderServices,
+  id: number,
+  details: { name?: string; due?: string | null },
+): Promise<Order> {
+  const changed = await db
+    .update(orders)
+    .set({ ...details, changedAt: new Date() })
+    .where(eq(orders.id, id))
+    .returning({ id: orders.id });
+  if (changed.length === 0) throw notFound('order');
+  await hub.tell({ kind: 'order', orderId: id });
+  return getOrder(db, id);
+}
+
+/**
+ * Lays a change over the newest choices. Two people who change different sections both keep their change; of two
+ * who change the same one the later counts, and the earlier is one undo away.
+ */
+export async function changeChoices(services: OrderServices, id: number, change: Partial<Choices>): Promise<Order> {
+  const { db } = services;
+  await db.transaction(async (tx) => {
+    const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
+    if (!order) throw notFound('order');
+    const [now] = await tx
+      .select()
+      .from(revisions)
+      .where(and(eq(revisions.orderId, id), eq(revisions.n, order.revision)));
+    await tx.delete(revisions).where(and(eq(revisions.orderId, id), gt(revisions.n, order.revision)));
+    await tx.insert(revisions).values({ orderId: id, n: order.revision + 1, choices: { ...now.choices, ...change } });
+    await tx
+      .update(orders)
+      .set({ revision: order.revision + 1, changedAt: new Date() })
+      .where(eq(orders.id, id));
+  });
+  return afterChange(services, id);
+}
+
+/** Moves along the list of revisions. At either end nothing happens. */
+export async function step(services: OrderServices, id: number, by: -1 | 1): Promise<Order> {
+  await services.db.transaction(async (tx) => {
+    const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
+    if (!order) throw notFound('order');
+    const target = order.revision + by;
+    const [there] = await tx
+      .select({ n: revisions.n })
+      .from(revisions)
+      .where(and(eq(revisions.orderId, id), eq(revisions.n, target)));
+    if (there) await tx.update(orders).set({ revision: target, changedAt: new Date() }).where(eq(orders.id, id));
+  });
+  return afterChange(services, id);
+}
+
+async function afterChange(services: OrderServices, id: number): Promise<Order> {
+  const { db, hub } = services;
+  const order = await getOrder(db, id);
+  await hub.tell({ kind: 'order', orderId: id });
+  void refreshSummary(services, order).catch(() => {});
+  return order;
+}
+
+/** The row in the list follows the choices; a later change has its own refresh, so only the newest is kept. */
+async function refreshSummary(services: OrderServices, order: Order): Promise<void> {
+  const { db, pool, hub } = services;
+  const summary = await pool.run('summarise', await planTask(services, order));
+  await db
+    .update(orders)
+    .set({ summary })
+    .where(and(eq(orders.id, order.id), eq(orders.revision, order.revision)));
+  await hub.tell({ kind: 'order', orderId: order.id });
+}
+
+export async function artworkOf(db: Db, fileHash: string): Promise<{ data: Buffer; thumbnail: Buffer }> {
+  const [row] = await db
+    .select({ data: artworks.data, thumbnail: artworks.thumbnail })
+    .from(artworks)
+    .where(eq(artworks.hash, fileHash));
+  if (!row) throw notFound('artwork');
+  return row;
+}
+
+export async function originalOf(db: Db, fileHash: string): Promise<Buffer> {
+  const [row] = await db.select({ bytes: files.bytes }).from(files).where(eq(files.hash, fileHash));
+  if (!row) throw notFound('file');
+  return row.bytes;
+}
+
+async function planTask({ db }: OrderServices, order: Order): Promise<PlanTask> {
+  const [shop, { data }] = await Promise.all([loadShop(db), artworkOf(db, order.fileHash)]);
+  return { key: order.fileHash, artwork: unpack<Artwork>(data), choices: order.choices, shop };
+}
+
+export async function filmFile(
+  services: OrderServices,
+  id: number,
+  filmId: string,
+  kind: 'plt' | 'svg',
+): Promise<Uint8Array> {
+  const order = await getOrder(services.db, id);
+  const bytes = await services.pool.run('download', { ...(await planTask(services, order)), filmId, kind });
+  if (!bytes) {
+    throw new Trouble(404, 'no-such-film', 'This film is not cut in this order as it stands. Look under Films and Layout.');
+  }
+  return bytes;
+}
+
+/** The plan of an order as it would be cut now. */
+export async function planToCut(services: OrderServices, order: Order): Promise<MadePlan> {
+  return services.pool.run('make', await planTask(services, order));
+}
+
+/** Cuts of an order that are neither done nor taken back. */
+export const OPEN_STATES = ['queued', 'wants-film', 'checking', 'cutting', 'stopping', 'stopped'] as const;
+
+export const hasOpenCuts = async (db: Db, orderId: number): Promise<boolean> =>
+  (
+    await db
+      .select({ id: cuts.id })
+      .from(cuts)
+      .where(and(eq(cuts.orderId, orderId), inArray(cuts.state, [...OPEN_STATES])))
+      .limit(1)
+  ).length > 0;
