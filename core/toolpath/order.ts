@@ -4,18 +4,9 @@
  */
 import RBush from 'rbush';
 import type { Bounds } from '../geometry/bounds';
+import type { NestedGroup } from '../geometry/nesting';
+import { groupNested } from '../geometry/nesting';
 import type { Region, Ring } from '../geometry/region';
-import { ringArea, ringBounds } from '../geometry/region';
-
-interface BoxedRing extends Bounds {
-  readonly index: number;
-}
-
-/** An outermost outline with all that lies in it, deepest first. */
-interface Group {
-  readonly rings: readonly number[];
-  readonly depth: readonly number[];
-}
 
 /** Points offered as a start, at the most, for each outline. */
 const STARTS = 24;
@@ -40,7 +31,7 @@ export function orderRings(region: Region, from: { readonly x: number; readonly 
   return out;
 }
 
-function innerFirst(region: Region, group: Group, from: { x: number; y: number }): Ring[] {
+function innerFirst(region: Region, group: NestedGroup, from: { x: number; y: number }): Ring[] {
   const left = group.rings.map((ring, i) => ({ ring: region[ring], depth: group.depth[i] }));
   const out: Ring[] = [];
   let at = from;
@@ -79,51 +70,6 @@ function rotate(ring: Ring, start: number): Ring {
   return out;
 }
 
-function groupNested(region: Region): Group[] {
-  const boxes = region.map((ring, index): BoxedRing => ({ ...ringBounds(ring), index }));
-  const tree = new RBush<BoxedRing>().load(boxes);
-  const parents = region.map((ring, i) => parentsOf(region, ring, boxes[i], tree));
-  const groups = new Map<number, { rings: number[]; depth: number[] }>();
-  parents.forEach((around, i) => {
-    const root = around.length === 0 ? i : largest(region, around);
-    const group = groups.get(root) ?? { rings: [], depth: [] };
-    group.rings.push(i);
-    group.depth.push(around.length);
-    groups.set(root, group);
-  });
-  return [...groups.values()];
-}
-
-const largest = (region: Region, rings: readonly number[]): number =>
-  rings.reduce((best, i) => (Math.abs(ringArea(region[i])) > Math.abs(ringArea(region[best])) ? i : best));
-
-/** Every ring around this one. Rings of a region never cross, so one point of the ring decides. */
-function parentsOf(region: Region, ring: Ring, box: BoxedRing, tree: RBush<BoxedRing>): number[] {
-  const middle = { x: (ring[0] + ring[2]) / 2, y: (ring[1] + ring[3]) / 2 };
-  return tree
-    .search(box)
-    .filter(
-      (other) =>
-        other.index !== box.index &&
-        other.minX <= box.minX &&
-        other.minY <= box.minY &&
-        other.maxX >= box.maxX &&
-        other.maxY >= box.maxY &&
-        isInside(region[other.index], middle),
-    )
-    .map((other) => other.index);
-}
-
-/** Even-odd ray crossing. */
-function isInside(ring: Ring, { x, y }: { x: number; y: number }): boolean {
-  let inside = false;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    if (ring[i + 1] > y === ring[j + 1] > y) continue;
-    if (x < ((ring[j] - ring[i]) * (y - ring[i + 1])) / (ring[j + 1] - ring[i + 1]) + ring[i]) inside = !inside;
-  }
-  return inside;
-}
-
 interface StartPoint extends Bounds {
   readonly group: number;
 }
@@ -137,7 +83,7 @@ class NearestGroups {
 
   constructor(
     region: Region,
-    private readonly groups: readonly Group[],
+    private readonly groups: readonly NestedGroup[],
   ) {
     this.points = groups.map((group, i) => startPoints(region, group, i));
     this.tree.load(this.points.flat());
@@ -146,7 +92,7 @@ class NearestGroups {
     this.size = groups.length === 0 ? 0 : Math.max(all.maxX - all.minX, all.maxY - all.minY, 1);
   }
 
-  take(at: { x: number; y: number }): Group | undefined {
+  take(at: { x: number; y: number }): NestedGroup | undefined {
     if (this.left === 0) return undefined;
     // expected spacing of what is left; the search box doubles until it holds something
     let reach = this.size / Math.sqrt(this.left);
@@ -159,7 +105,7 @@ class NearestGroups {
     }
   }
 
-  private remove(group: number): Group {
+  private remove(group: number): NestedGroup {
     for (const point of this.points[group]) this.tree.remove(point);
     this.left--;
     return this.groups[group];
@@ -178,7 +124,7 @@ function nearestOf(
   return best;
 }
 
-function startPoints(region: Region, group: Group, index: number): StartPoint[] {
+function startPoints(region: Region, group: NestedGroup, index: number): StartPoint[] {
   const deepest = Math.max(...group.depth);
   return group.rings
     .filter((_, i) => group.depth[i] === deepest)

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutState } from '../../contracts/api';
 import type { Db } from '../db/connect';
 import { cuts, orders } from '../db/schema';
@@ -111,7 +111,7 @@ export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<C
     .from(cuts)
     .innerJoin(orders, eq(orders.id, cuts.orderId))
     .where(of.orderId === undefined ? inArray(cuts.state, [...OPEN_STATES]) : eq(cuts.orderId, of.orderId))
-    .orderBy(of.orderId === undefined ? asc(cuts.id) : desc(cuts.id))
+    .orderBy(asc(cuts.id))
     .limit(500);
   return rows as Cut[];
 }

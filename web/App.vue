@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { useEvents } from './stores/events';
+import { useOrders } from './stores/orders';
+import { useUnits } from './stores/units';
+
+const router = useRouter();
+const orders = useOrders();
+const units = useUnits();
+const events = useEvents();
+const dragging = ref(false);
+let depth = 0;
+
+const carriesFile = (event: DragEvent): boolean => event.dataTransfer?.types.includes('Files') ?? false;
+
+function onEnter(event: DragEvent): void {
+  if (!carriesFile(event)) return;
+  depth++;
+  dragging.value = true;
+}
+function onLeave(event: DragEvent): void {
+  if (carriesFile(event) && --depth <= 0) dragging.value = false;
+}
+async function onDrop(event: DragEvent): Promise<void> {
+  depth = 0;
+  dragging.value = false;
+  const file = event.dataTransfer?.files[0];
+  if (!file) return;
+  event.preventDefault();
+  const order = await orders.bringIn(file);
+  if (order) await router.push({ name: 'order', params: { id: order.id } });
+  else if (orders.problem) await router.push({ name: 'orders' });
+}
+const allow = (event: DragEvent): void => void (carriesFile(event) && event.preventDefault());
+
+const listeners = { dragenter: onEnter, dragleave: onLeave, dragover: allow, drop: onDrop } as const;
+onMounted(() => {
+  for (const [name, listener] of Object.entries(listeners)) window.addEventListener(name, listener as EventListener);
+});
+onBeforeUnmount(() => {
+  for (const [name, listener] of Object.entries(listeners)) window.removeEventListener(name, listener as EventListener);
+});
+</script>
+
+<template>
+  <div class="app">
+    <header>
+      <router-link to="/orders" class="name"><img src="/pan.svg" alt="" width="28" height="24" />Jam Pan</router-link>
+      <nav aria-label="Pages">
+        <router-link to="/orders">Orders</router-link>
+        <router-link to="/cutters/curlew">At the cutter</router-link>
+      </nav>
+      <span v-if="!events.connected" class="away" role="status">The server is away. Nothing is lost; trying again.</span>
+      <div class="units" role="group" aria-label="Unit">
+        <button v-for="u in ['mm', 'in'] as const" :key="u" :aria-pressed="units.unit === u" @click="units.unit = u">
+          {{ u }}
+        </button>
+      </div>
+    </header>
+    <main><router-view /></main>
+    <div v-if="dragging" class="drop"><p>Drop the drawing to start an order</p></div>
+    <div v-if="orders.arrival" class="arrival" role="status">
+      <span>{{ orders.arrival.share < 1 ? 'Bringing in' : 'Reading' }} {{ orders.arrival.fileName }}</span>
+      <progress :value="orders.arrival.share < 1 ? orders.arrival.share : undefined"></progress>
+      <button v-if="orders.arrival.share < 1" class="button" @click="orders.arrival.cancel()">Cancel</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.app {
+  display: grid;
+  grid-template-rows: 46px 1fr;
+  height: 100%;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 16px;
+  background: #5e2750;
+  color: #fffdf7;
+}
+.name {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  margin-right: 18px;
+  font: 700 20px/1 var(--heading);
+  color: inherit;
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  align-self: stretch;
+  flex: 1;
+  gap: 2px;
+}
+nav a {
+  align-self: end;
+  display: grid;
+  place-items: center;
+  height: 39px;
+  padding: 0 14px;
+  color: inherit;
+  font-weight: 620;
+  text-decoration: none;
+  border-radius: 9px 9px 0 0;
+}
+nav a:hover {
+  background: rgb(255 255 255 / 12%);
+}
+nav a.router-link-active {
+  background: var(--paper);
+  color: var(--ink);
+}
+.away {
+  font-size: 14px;
+  background: #fbebc8;
+  color: #5b3d04;
+  padding: 3px 12px;
+  border-radius: 99px;
+}
+.units {
+  display: flex;
+  border: 1px solid #cdb3c4;
+  border-radius: 99px;
+  overflow: hidden;
+}
+.units button {
+  min-width: 40px;
+  height: 24px;
+  border: 0;
+  background: none;
+  font-weight: 650;
+  font-size: 13px;
+}
+.units button[aria-pressed='true'] {
+  background: #fffdf7;
+  color: #5e2750;
+}
+header :focus-visible {
+  outline-color: #fbebc8;
+}
+main {
+  min-height: 0;
+  overflow: auto;
+}
+.drop {
+  position: fixed;
+  inset: 0;
+  z-index: 50;
+  display: grid;
+  place-items: center;
+  background: rgb(246 241 230 / 88%);
+  outline: 3px dashed var(--damson);
+  outline-offset: -18px;
+  font: 700 30px/1 var(--heading);
+  pointer-events: none;
+}
+.arrival {
+  position: fixed;
+  bottom: 20px;
+  left: 50%;
+  z-index: 40;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 12px 18px;
+  background: var(--card);
+  border: var(--line) solid var(--ink);
+  border-radius: var(--radius-label);
+  transform: translateX(-50%);
+}
+progress {
+  accent-color: var(--damson);
+}
+</style>

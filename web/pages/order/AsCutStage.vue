@@ -1,0 +1,165 @@
+<script setup lang="ts">
+/** What the blade left, laid over the design, film by film. */
+import { computed, ref, shallowRef, watch } from 'vue';
+import type { CutRecord, Drawing } from '../../../contracts/api';
+import type { Bounds } from '../../../core/geometry/bounds';
+import { pathOfLine } from '../../stage/paths';
+import StageCanvas from '../../stage/StageCanvas.vue';
+import { call } from '../../stores/api';
+import { useOrder } from '../../stores/order';
+
+const film = defineModel<string | undefined>('film');
+const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
+const store = useOrder();
+const stage = ref<InstanceType<typeof StageCanvas>>();
+const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && cut.deviation !== null));
+/** The newest cut of each film. */
+const latest = computed(() => [...new Map(done.value.map((cut) => [cut.film.id, cut])).values()]);
+const cut = computed(() => latest.value.find((c) => c.film.id === film.value) ?? latest.value[0]);
+const loaded = shallowRef<{ id: number; design: Path2D[]; cut: Path2D[]; faint: Path2D[]; shallow: boolean }>();
+const failed = ref(false);
+
+watch(
+  () => cut.value?.id,
+  async (id) => {
+    if (id === undefined) return void (loaded.value = undefined);
+    failed.value = false;
+    try {
+      const [drawing, record] = await Promise.all([
+        call<Drawing>('GET', `/api/cuts/${id}/drawing`),
+        call<CutRecord>('GET', `/api/cuts/${id}/record`),
+      ]);
+      if (cut.value?.id !== id) return;
+      const design = new Path2D();
+      for (const ring of drawing.design) design.addPath(pathOfLine(ring, true));
+      const lines = record.lines.map((line) => pathOfLine(line.points, false));
+      loaded.value = {
+        id,
+        design: [design],
+        cut: lines.filter((_, i) => drawing.parts[i] === 'art'),
+        faint: lines.filter((_, i) => drawing.parts[i] !== 'art'),
+        shallow: record.lines.some((line) => line.depth !== 'clean'),
+      };
+    } catch {
+      failed.value = true;
+    }
+  },
+  { immediate: true },
+);
+
+const box = computed<Bounds>(() => ({ minX: 0, minY: 0, maxX: cut.value?.length ?? 100, maxY: cut.value?.cuttable ?? 100 }));
+
+function draw(context: CanvasRenderingContext2D, scale: number): void {
+  if (!loaded.value || !cut.value) return;
+  context.fillStyle = '#fffdf7';
+  context.fillRect(0, 0, cut.value.length, cut.value.cuttable);
+  context.fillStyle = cut.value.film.colour;
+  context.globalAlpha = 0.3;
+  for (const path of loaded.value.design) context.fill(path);
+  context.globalAlpha = 1;
+  context.lineWidth = 1.2 / scale;
+  context.strokeStyle = '#8c8188';
+  for (const path of loaded.value.faint) context.stroke(path);
+  context.strokeStyle = '#b3263a';
+  for (const path of loaded.value.cut) context.stroke(path);
+}
+
+function lookClosely(): void {
+  const at = cut.value?.deviationAt;
+  if (at) stage.value?.lookAt(at.x, at.y, 160);
+}
+</script>
+
+<template>
+  <div class="wrap">
+    <div v-if="!cut" class="none">
+      <h2>Nothing of this order has been cut yet</h2>
+      <p>Queue it. When a film is done, the knife's own way shows here over the design.</p>
+    </div>
+    <template v-else>
+      <StageCanvas ref="stage" class="canvas" label="The cut as the blade left it" :box="box" :draw="draw" :content="loaded" :room="24" @point="emit('point', $event)">
+        <template #default="{ view: at }">
+          <span v-if="cut.deviationAt && at.scale > 3" class="place" :style="{ left: `${at.x + cut.deviationAt.x * at.scale}px`, top: `${at.y + cut.deviationAt.y * at.scale}px` }"></span>
+        </template>
+      </StageCanvas>
+      <div class="card">
+        <div class="films" role="group" aria-label="Film">
+          <button v-for="c in latest" :key="c.id" :aria-pressed="c.id === cut.id" @click="film = c.film.id">
+            <span class="swatch" :style="{ '--film': c.film.colour }"></span>{{ c.film.name }}
+          </button>
+        </div>
+        <p v-if="failed">The record of this cut could not be fetched.</p>
+        <p v-else>
+          The cut lies at most <b class="number">{{ cut.deviation!.toFixed(3) }} mm</b> from the design.
+          <button class="button" @click="lookClosely">Look there</button>
+        </p>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.wrap {
+  position: relative;
+  min-height: 0;
+}
+.canvas {
+  position: absolute;
+  inset: 0;
+}
+.none {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  height: 100%;
+  color: var(--ink-soft);
+}
+.card {
+  position: absolute;
+  right: 14px;
+  bottom: 12px;
+  padding: 10px 14px;
+  background: var(--card);
+  border: var(--line) solid var(--ink);
+  border-radius: var(--radius-card);
+}
+.card p {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin: 8px 0 0;
+}
+.card .button {
+  min-height: 28px;
+  font-size: 13.5px;
+}
+.films {
+  display: flex;
+  gap: 6px;
+}
+.films button {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 2px 9px 2px 4px;
+  border: 1px solid var(--rule);
+  border-radius: 99px;
+  background: none;
+}
+.films button[aria-pressed='true'] {
+  border-color: var(--damson);
+  background: var(--damson-soft);
+}
+.films .swatch {
+  width: 15px;
+  height: 18px;
+}
+.place {
+  position: absolute;
+  width: 46px;
+  height: 46px;
+  border: 2px solid var(--bilberry);
+  border-radius: 50%;
+  transform: translate(-50%, -50%);
+}
+</style>

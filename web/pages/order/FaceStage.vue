@@ -1,0 +1,250 @@
+<script setup lang="ts">
+/** The finished sign, as seen from its front, to scale. */
+import { computed } from 'vue';
+import type { Bounds } from '../../../core/geometry/bounds';
+import StageCanvas from '../../stage/StageCanvas.vue';
+import { pathsOf } from '../../stage/paths';
+import { useOrder } from '../../stores/order';
+import { useUnits } from '../../stores/units';
+import type { ColourView } from '../../workers/packed';
+import type { SectionName } from './RunCard.vue';
+
+export type FaceView = 'face' | 'apart' | 'cut-lines';
+
+const props = defineProps<{ view: FaceView; film: string | undefined; section: SectionName }>();
+const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
+const store = useOrder();
+const units = useUnits();
+
+const INK = '#261c2c';
+/** Films apart: each film's own sheet is moved down by this share of the sign's height. */
+const APART = 1.12;
+
+const visible = computed(() => (store.plan?.colours ?? []).filter((colour) => colour.on));
+const groups = computed(() => {
+  const films = new Map<string, ColourView[]>();
+  for (const colour of visible.value) {
+    const key = colour.film?.id ?? colour.colour;
+    films.set(key, [...(films.get(key) ?? []), colour]);
+  }
+  return [...films.entries()].map(([id, colours]) => ({ id, colours }));
+});
+const sheet = computed(() => ({ width: store.plan?.width ?? 100, height: store.plan?.height ?? 100 }));
+const columns = computed(() => {
+  if (props.view !== 'apart') return 1;
+  const { width, height } = sheet.value;
+  // as many beside each other as leaves the whole about as wide as the stage
+  return Math.max(1, Math.min(groups.value.length, Math.round(Math.sqrt((groups.value.length * height * 2.2) / width))));
+});
+const placeOf = (index: number): { x: number; y: number } => ({
+  x: (index % columns.value) * sheet.value.width * APART,
+  y: Math.floor(index / columns.value) * sheet.value.height * (APART + 0.1),
+});
+const box = computed<Bounds>(() => {
+  const { width, height } = sheet.value;
+  const count = props.view === 'apart' ? Math.max(1, groups.value.length) : 1;
+  const far = placeOf(count - 1);
+  const right = Math.max(...Array.from({ length: count }, (_, i) => placeOf(i).x));
+  return { minX: 0, minY: 0, maxX: right + width, maxY: far.y + height };
+});
+const content = computed(() => [store.plan, props.view, props.film, props.section, columns.value]);
+
+function draw(context: CanvasRenderingContext2D, scale: number): void {
+  if (!store.plan) return;
+  if (props.view !== 'apart') {
+    ground(context, scale, 0, 0);
+    for (const { id, colours } of groups.value) paintFilm(context, scale, id, colours);
+    return;
+  }
+  groups.value.forEach(({ id, colours }, i) => {
+    const { x, y } = placeOf(i);
+    context.save();
+    context.translate(x, y);
+    ground(context, scale, 0, 0);
+    paintFilm(context, scale, id, colours);
+    context.restore();
+  });
+}
+
+function ground(context: CanvasRenderingContext2D, scale: number, x: number, y: number): void {
+  const rim = Math.max(sheet.value.width, sheet.value.height) * 0.02;
+  context.fillStyle = '#fffdf7';
+  context.strokeStyle = '#d8cebc';
+  context.lineWidth = 1 / scale;
+  context.fillRect(x - rim, y - rim, sheet.value.width + 2 * rim, sheet.value.height + 2 * rim);
+  context.strokeRect(x - rim, y - rim, sheet.value.width + 2 * rim, sheet.value.height + 2 * rim);
+}
+
+function paintFilm(context: CanvasRenderingContext2D, scale: number, id: string, colours: readonly ColourView[]): void {
+  const picked = props.film === undefined || props.film === id;
+  for (const colour of colours) {
+    const paths = pathsOf(colour.region);
+    context.globalAlpha = picked ? 1 : 0.18;
+    if (props.view === 'cut-lines') {
+      context.strokeStyle = picked ? INK : '#8c8188';
+      context.lineWidth = 1.3 / scale;
+      for (const path of paths) context.stroke(path);
+    } else {
+      context.fillStyle = colour.film?.colour ?? colour.colour;
+      context.strokeStyle = 'rgb(38 28 44 / 28%)';
+      context.lineWidth = 0.6 / scale;
+      for (const path of paths) {
+        context.fill(path);
+        context.stroke(path);
+      }
+    }
+  }
+  context.globalAlpha = 1;
+}
+
+const stops = computed(() => store.plan?.findings.filter((f) => f.severity !== 'note') ?? []);
+const pins = computed(() => stops.value.flatMap((finding, i) => (finding.where ? [{ n: i + 1, finding, where: finding.where }] : [])));
+</script>
+
+<template>
+  <div class="wrap">
+    <StageCanvas
+      class="canvas"
+      label="The finished sign"
+      :box="box"
+      :draw="draw"
+      :content="content"
+      :room="56"
+      @point="emit('point', $event)"
+    >
+      <template #default="{ view: at }">
+        <svg v-if="store.plan && view !== 'apart'" width="100%" height="100%" aria-hidden="true">
+          <g stroke="var(--ink-soft)" fill="none">
+            <path
+              :d="`M${at.x} ${at.y + sheet.height * at.scale + 26}v10M${at.x} ${at.y + sheet.height * at.scale + 31}H${at.x + sheet.width * at.scale}m0 -5v10`"
+            />
+            <path
+              :d="`M${at.x - 36} ${at.y}h10M${at.x - 31} ${at.y}V${at.y + sheet.height * at.scale}m-5 0h10`"
+            />
+          </g>
+        </svg>
+        <template v-if="store.plan && view !== 'apart'">
+          <span class="size number" :style="{ left: `${at.x + (sheet.width * at.scale) / 2}px`, top: `${at.y + sheet.height * at.scale + 31}px` }">
+            {{ units.length(sheet.width) }}
+          </span>
+          <span class="size number upright" :style="{ left: `${at.x - 31}px`, top: `${at.y + (sheet.height * at.scale) / 2}px` }">
+            {{ units.length(sheet.height) }}
+          </span>
+          <span
+            v-for="pin in pins"
+            :key="pin.n"
+            class="pin"
+            :class="pin.finding.severity"
+            :title="pin.finding.message"
+            :style="{ left: `${at.x + ((pin.where.minX + pin.where.maxX) / 2) * at.scale}px`, top: `${at.y + ((pin.where.minY + pin.where.maxY) / 2) * at.scale}px` }"
+            >{{ pin.n }}</span
+          >
+        </template>
+        <template v-if="view === 'apart'">
+          <span
+            v-for="(group, i) in groups"
+            :key="group.id"
+            class="size"
+            :style="{ left: `${at.x + (placeOf(i).x + sheet.width / 2) * at.scale}px`, top: `${at.y + (placeOf(i).y + sheet.height * 1.06) * at.scale + 12}px` }"
+          >
+            {{ i + 1 }} · {{ group.colours[0].film?.name ?? group.colours[0].colour }}
+          </span>
+        </template>
+      </template>
+    </StageCanvas>
+    <p v-if="!store.plan" class="wait" role="status">Laying out the films …</p>
+    <ol v-if="stops.length" class="findings" aria-label="To look at">
+      <li v-for="(finding, i) in stops.slice(0, 3)" :key="i" :class="finding.severity">
+        <span class="pin still" :class="finding.severity">{{ i + 1 }}</span>
+        <div>
+          <strong>{{ finding.message }}</strong>
+          <span v-if="finding.waysOut" class="ways">{{ finding.waysOut.join(' · ') }}</span>
+        </div>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.wrap {
+  position: relative;
+  min-height: 0;
+}
+.canvas {
+  position: absolute;
+  inset: 0;
+}
+.size {
+  position: absolute;
+  padding: 0 9px;
+  font-size: 14px;
+  font-weight: 620;
+  white-space: nowrap;
+  background: var(--bench);
+  border-radius: 4px;
+  transform: translate(-50%, -50%);
+}
+.upright {
+  transform: translate(-50%, -50%) rotate(-90deg);
+}
+.pin {
+  position: absolute;
+  display: grid;
+  place-items: center;
+  width: 22px;
+  height: 22px;
+  font: 700 12px/1 var(--numbers);
+  color: #fff;
+  background: var(--quince-text);
+  border: 1.5px solid var(--card);
+  border-radius: 50%;
+  transform: translate(-50%, -50%);
+}
+.pin.stop {
+  background: var(--currant);
+}
+.pin.still {
+  position: static;
+  flex: none;
+  transform: none;
+}
+.wait {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  color: var(--ink-soft);
+}
+.findings {
+  position: absolute;
+  right: 14px;
+  bottom: 12px;
+  display: grid;
+  gap: 6px;
+  max-width: min(420px, 80%);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.findings li {
+  display: flex;
+  gap: 10px;
+  padding: 8px 12px;
+  font-size: 14px;
+  line-height: 1.3;
+  background: var(--card);
+  border: var(--line) solid var(--quince);
+  border-radius: var(--radius-card);
+}
+.findings li.stop {
+  border-color: var(--currant);
+}
+.findings div {
+  display: grid;
+  gap: 3px;
+}
+.ways {
+  color: var(--ink-soft);
+  font-size: 13px;
+}
+</style>

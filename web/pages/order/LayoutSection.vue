@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import Select from 'primevue/select';
+import { computed, ref, watch } from 'vue';
+import type { LayoutChoices } from '../../../core/layout/layOut';
+import LengthField from '../../parts/LengthField.vue';
+import { useOrder } from '../../stores/order';
+
+const store = useOrder();
+const layout = computed(() => store.choices!.layout);
+const set = (change: Partial<LayoutChoices>): void => store.change({ layout: { ...layout.value, ...change } });
+
+const copies = ref(String(layout.value.copies));
+watch(
+  () => layout.value.copies,
+  (now) => (copies.value = String(now)),
+);
+function setCopies(): void {
+  const wanted = Math.round(Number(copies.value));
+  const valid = Number.isFinite(wanted) && wanted >= 1 ? Math.min(1000, wanted) : layout.value.copies;
+  copies.value = String(valid);
+  if (valid !== layout.value.copies) set({ copies: valid });
+}
+
+const TURN = [
+  { value: 'shorter', label: 'whichever is shorter' },
+  { value: 'as-drawn', label: 'as drawn' },
+  { value: 'turned', label: 'turned by 90°' },
+] as const;
+const MIRROR = [
+  { value: 'by-film', label: 'as the film needs' },
+  { value: 'mirrored', label: 'mirrored' },
+  { value: 'not-mirrored', label: 'not mirrored' },
+] as const;
+const PLACE = [
+  { value: 'edge', label: 'at the edge' },
+  { value: 'middle', label: 'in the middle' },
+] as const;
+</script>
+
+<template>
+  <div class="row">
+    <span>Copies</span>
+    <input v-model="copies" class="number copies" type="number" min="1" max="1000" aria-label="Copies" @change="setCopies" @keydown.enter="setCopies" />
+  </div>
+  <div class="row"><span>Spacing</span><LengthField label="Spacing" :value="layout.spacing" :max="1000" @change="set({ spacing: $event })" /></div>
+  <div class="row">
+    <span>On the film</span>
+    <Select size="small" aria-label="On the film" :model-value="layout.turn" :options="[...TURN]" option-label="label" option-value="value" @update:model-value="set({ turn: $event })" />
+  </div>
+  <div class="row">
+    <span>Mirror</span>
+    <Select size="small" aria-label="Mirror" :model-value="layout.mirror" :options="[...MIRROR]" option-label="label" option-value="value" @update:model-value="set({ mirror: $event })" />
+  </div>
+  <div class="row">
+    <span>Across the roll</span>
+    <Select size="small" aria-label="Across the roll" :model-value="layout.place" :options="[...PLACE]" option-label="label" option-value="value" @update:model-value="set({ place: $event })" />
+  </div>
+  <label class="row"><span>Weed border, a box around each copy</span><input type="checkbox" :checked="layout.border" @change="set({ border: !layout.border })" /></label>
+  <div v-if="layout.border" class="row">
+    <span>Border away from the art</span><LengthField label="Border distance" :value="layout.borderDistance" :max="200" @change="set({ borderDistance: $event })" />
+  </div>
+</template>
+
+<style scoped>
+.copies {
+  width: 8.2em;
+  padding: 4px 8px;
+  font-size: 14px;
+  font-weight: 650;
+  text-align: right;
+  color: inherit;
+  background: var(--card);
+  border: 1px solid var(--rule);
+  border-bottom: 1.5px dotted var(--ink);
+  border-radius: var(--radius-field);
+}
+input[type='checkbox'] {
+  width: 19px;
+  height: 19px;
+  accent-color: var(--damson);
+}
+.row :deep(.p-select) {
+  width: 184px;
+}
+</style>

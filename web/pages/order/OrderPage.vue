@@ -1,0 +1,266 @@
+<script setup lang="ts">
+import Dialog from 'primevue/dialog';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import ProblemNote from '../../parts/ProblemNote.vue';
+import { useOrder } from '../../stores/order';
+import FaceStage from './FaceStage.vue';
+import type { FaceView } from './FaceStage.vue';
+import AsCutStage from './AsCutStage.vue';
+import RunCard from './RunCard.vue';
+import type { SectionName } from './RunCard.vue';
+import StripsStage from './StripsStage.vue';
+import { useUnits } from '../../stores/units';
+
+const VIEWS: readonly (readonly [FaceView | 'as-cut', string])[] = [
+  ['face', 'Face'],
+  ['apart', 'Films apart'],
+  ['cut-lines', 'Cut lines'],
+  ['as-cut', 'As cut'],
+];
+const SHORTCUTS: readonly (readonly [string, string])[] = [
+  ['Ctrl Z', 'undo the last choice'],
+  ['Ctrl Shift Z', 'redo it'],
+  ['[  ]', 'film before, film after'],
+  ['Shift [  Shift ]', 'cut this film earlier, later'],
+  ['1 … 4', 'Face, Films apart, Cut lines, As cut'],
+  ['Arrows', 'move the stage that has the focus'],
+  ['+  −', 'zoom in and out'],
+  ['0', 'show everything'],
+  ['Ctrl Enter', 'queue the cuts'],
+  ['?', 'this sheet'],
+];
+
+const store = useOrder();
+const units = useUnits();
+const route = useRoute();
+const router = useRouter();
+const view = ref<FaceView | 'as-cut'>('face');
+const section = ref<SectionName>('films');
+const film = ref<string>();
+const pointer = ref<{ x: number; y: number }>();
+const help = ref(false);
+
+watch(
+  () => Number(route.params.id),
+  (id) => Number.isFinite(id) && route.name === 'order' && void store.open(id),
+  { immediate: true },
+);
+watch(
+  () => store.order?.name,
+  (name) => (document.title = name ? `${name} · Jam Pan` : 'Jam Pan'),
+);
+
+const filmIds = computed(() => store.plan?.strips.map((strip) => strip.film.id) ?? []);
+const savedText = computed(() => {
+  if (store.saving === 'waiting') return 'Not saved yet: the server is away';
+  if (store.saving === 'saving') return 'Saving …';
+  const at = store.order ? new Date(store.order.savedAt) : new Date();
+  return `Saved ${at.toTimeString().slice(0, 5)}`;
+});
+
+function nextFilm(by: 1 | -1): void {
+  const ids = filmIds.value;
+  if (ids.length === 0) return;
+  const now = film.value ? ids.indexOf(film.value) : by === 1 ? -1 : 0;
+  film.value = ids[(now + by + ids.length) % ids.length];
+}
+
+/** Moves all colours of a film one film earlier or later. */
+function moveFilm(by: 1 | -1): void {
+  const strips = store.plan?.strips ?? [];
+  const from = strips.findIndex((strip) => strip.film.id === film.value);
+  if (from < 0 || from + by < 0 || from + by >= strips.length) return;
+  const order = [...strips];
+  [order[from], order[from + by]] = [order[from + by], order[from]];
+  reorder(order.flatMap((strip) => strip.colours));
+}
+
+function reorder(colours: readonly string[]): void {
+  if (!store.choices) return;
+  const rest = (store.plan?.colours ?? []).map((c) => c.colour).filter((c) => !colours.includes(c));
+  store.change({ films: { ...store.choices.films, order: [...colours, ...rest] } });
+}
+
+async function queue(): Promise<void> {
+  const cuts = await store.queue();
+  if (cuts?.length) await router.push({ name: 'cutter', params: { id: cuts[cuts.length - 1].cutterId } });
+}
+
+function onKey(event: KeyboardEvent): void {
+  const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
+  const control = event.ctrlKey || event.metaKey;
+  const key = event.key.toLowerCase();
+  if (control && key === 'z' && !typing) return act(event, event.shiftKey ? store.redo : store.undo);
+  if (control && key === 'y' && !typing) return act(event, store.redo);
+  if (control && key === 'enter') return act(event, queue);
+  if (typing || control || event.altKey) return;
+  if (event.key === '?') return act(event, () => (help.value = !help.value));
+  if (event.code === 'BracketLeft') return act(event, () => (event.shiftKey ? moveFilm(-1) : nextFilm(-1)));
+  if (event.code === 'BracketRight') return act(event, () => (event.shiftKey ? moveFilm(1) : nextFilm(1)));
+  const index = Number(event.key) - 1;
+  if (VIEWS[index]) act(event, () => (view.value = VIEWS[index][0]));
+}
+
+function act(event: KeyboardEvent, what: () => unknown): void {
+  event.preventDefault();
+  void what();
+}
+onMounted(() => window.addEventListener('keydown', onKey));
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onKey);
+  store.close();
+  document.title = 'Jam Pan';
+});
+</script>
+
+<template>
+  <div v-if="store.problem && !store.order" class="gone">
+    <h1>{{ store.problem.message }}</h1>
+    <router-link class="button" to="/orders">Back to Orders</router-link>
+  </div>
+  <div v-else class="order">
+    <RunCard v-model:section="section" v-model:film="film" @queue="queue" @reorder="reorder" />
+    <section class="work" aria-label="The sign and its films">
+      <div class="bar">
+        <div class="views" role="group" aria-label="View">
+          <button v-for="[name, word] in VIEWS" :key="name" :aria-pressed="view === name" @click="view = name">{{ word }}</button>
+        </div>
+        <span v-if="store.planning" class="planning" role="status">planning …</span>
+      </div>
+      <ProblemNote
+        v-if="store.problem"
+        class="problem"
+        :message="store.problem.message"
+        :ways-out="store.problem.waysOut"
+        @close="store.problem = undefined"
+      />
+      <AsCutStage v-if="view === 'as-cut'" v-model:film="film" class="face" @point="pointer = $event" />
+      <FaceStage v-else class="face" :view="view" :film="film" :section="section" @point="pointer = $event" />
+      <StripsStage v-model:film="film" class="strips" :view="view" @reorder="reorder" />
+      <footer>
+        <span class="number at">{{ pointer ? `x ${units.number(pointer.x)}  y ${units.length(pointer.y)}` : '' }}</span>
+        <span class="hint">drag to move · wheel to zoom</span>
+        <span><kbd>[</kbd> <kbd>]</kbd> film</span>
+        <span><kbd>?</kbd> keys</span>
+        <span class="saved" role="status">{{ savedText }}</span>
+        <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">Undo <kbd>Ctrl Z</kbd></button>
+        <button class="small" :disabled="!store.order?.canRedo" @click="store.redo()">Redo</button>
+      </footer>
+    </section>
+    <Dialog v-model:visible="help" modal header="Keys" :style="{ width: '30rem' }" dismissable-mask>
+      <dl class="keys">
+        <template v-for="[keys, does] in SHORTCUTS" :key="keys">
+          <dt><kbd>{{ keys }}</kbd></dt>
+          <dd>{{ does }}</dd>
+        </template>
+      </dl>
+    </Dialog>
+  </div>
+</template>
+
+<style scoped>
+.order {
+  display: grid;
+  grid-template-columns: 342px minmax(0, 1fr);
+  height: 100%;
+}
+.work {
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr) minmax(0, auto) 28px;
+  min-height: 0;
+  background: var(--bench);
+}
+.bar {
+  grid-row: 1;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 11px 14px 0;
+}
+.views {
+  display: flex;
+  border: var(--line) solid var(--ink);
+  border-radius: var(--radius-card);
+  background: var(--card);
+  overflow: hidden;
+}
+.views button {
+  height: 29px;
+  padding: 0 13px;
+  border: 0;
+  background: none;
+  font-size: 14px;
+  font-weight: 650;
+}
+.views button:focus-visible {
+  outline-offset: -3px;
+}
+.views button[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--card);
+}
+.planning {
+  font-size: 14px;
+  color: var(--ink-soft);
+}
+.problem {
+  grid-row: 2;
+  margin: 10px 14px 0;
+}
+.face {
+  grid-row: 3;
+}
+.strips {
+  grid-row: 4;
+  border-top: var(--line) solid var(--ink);
+}
+footer {
+  grid-row: 5;
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  padding: 0 14px;
+  font-size: 13px;
+  color: var(--ink-soft);
+  background: var(--card);
+  border-top: 1px solid var(--rule);
+}
+.at {
+  width: 15em;
+  white-space: pre;
+}
+.saved {
+  margin-left: auto;
+}
+.small {
+  border: 0;
+  background: none;
+  padding: 2px 4px;
+}
+.small:disabled {
+  opacity: 0.5;
+}
+.gone {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 18px;
+  height: 100%;
+  padding: 20px;
+}
+.gone h1 {
+  font-size: 20px;
+  max-width: 36rem;
+  text-align: center;
+}
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 9px 18px;
+  margin: 0;
+}
+.keys dd {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,204 @@
+<script setup lang="ts">
+/** Every film as it will lie in the cutter: bands on one common scale, unrolled to the right. */
+import { GripVertical } from '@lucide/vue';
+import { computed, ref, watch } from 'vue';
+import { VueDraggable } from 'vue-draggable-plus';
+import type { Bounds } from '../../../core/geometry/bounds';
+import StageCanvas from '../../stage/StageCanvas.vue';
+import { pathsOf } from '../../stage/paths';
+import { createViewport } from '../../stage/viewport';
+import { useOrder } from '../../stores/order';
+import { useUnits } from '../../stores/units';
+import type { StripView } from '../../workers/packed';
+
+const props = defineProps<{ view: string }>();
+const film = defineModel<string | undefined>('film');
+const emit = defineEmits<{ reorder: [colours: string[]] }>();
+const store = useOrder();
+const units = useUnits();
+
+/** One scale and one place for all bands. */
+const shared = createViewport();
+const LABEL = 74;
+const GAP = 8;
+const EDGE = '#8c8188';
+
+const strips = ref<StripView[]>([]);
+watch(
+  () => store.plan?.strips,
+  (now) => (strips.value = [...(now ?? [])]),
+  { immediate: true },
+);
+const longest = computed(() => Math.max(...strips.value.map((strip) => strip.length), 100));
+const widest = computed(() => Math.max(...strips.value.map((strip) => strip.rollWidth), 100));
+const height = computed(() => Math.min(250, strips.value.length * (LABEL + GAP) + GAP));
+const box = computed<Bounds>(() => ({ minX: 0, minY: 0, maxX: longest.value * 1.04, maxY: widest.value }));
+
+function dropped(): void {
+  emit('reorder', strips.value.flatMap((strip) => strip.colours));
+}
+
+const drawStrip =
+  (strip: StripView) =>
+  (context: CanvasRenderingContext2D, scale: number): void => {
+    const { rollWidth, rollerMargin, length, film: own } = strip;
+    const run = Math.max(longest.value * 1.04, 40_000 / scale / 100);
+    context.fillStyle = `color-mix(in srgb, ${own.colour} 12%, #fffdf7)`;
+    context.fillRect(0, 0, run, rollWidth);
+    context.fillStyle = `color-mix(in srgb, ${own.colour} 26%, #fffdf7)`;
+    context.fillRect(0, 0, length, rollWidth);
+    hatch(context, scale, 0, run, rollerMargin);
+    hatch(context, scale, rollWidth - rollerMargin, run, rollerMargin);
+    context.strokeStyle = '#261c2c';
+    context.lineWidth = 1.5 / scale;
+    context.beginPath();
+    context.moveTo(0, 0);
+    context.lineTo(0, rollWidth);
+    context.stroke();
+    context.strokeStyle = EDGE;
+    context.lineWidth = 1 / scale;
+    context.setLineDash([4 / scale, 4 / scale]);
+    context.beginPath();
+    context.moveTo(length, 0);
+    context.lineTo(length, rollWidth);
+    context.stroke();
+    context.setLineDash([]);
+    context.translate(0, rollerMargin);
+    const lines = props.view === 'cut-lines';
+    for (const { matrix } of strip.placements) {
+      context.save();
+      context.transform(...(matrix as [number, number, number, number, number, number]));
+      for (const path of pathsOf(strip.region)) {
+        context.lineWidth = (lines ? 1.1 : 0.6) / scale;
+        context.strokeStyle = lines ? '#261c2c' : 'rgb(38 28 44 / 30%)';
+        context.fillStyle = own.colour;
+        if (!lines) context.fill(path);
+        context.stroke(path);
+      }
+      context.restore();
+    }
+    context.strokeStyle = '#5e2750';
+    context.lineWidth = 1 / scale;
+    for (const b of strip.borders) context.strokeRect(b.minX, b.minY, b.maxX - b.minX, b.maxY - b.minY);
+  };
+
+/** What the rollers hold and the knife does not reach. */
+function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run: number, h: number): void {
+  context.save();
+  context.beginPath();
+  context.rect(0, y, run, h);
+  context.clip();
+  context.strokeStyle = '#b9a98f';
+  context.lineWidth = 1 / scale;
+  const every = 7 / scale;
+  context.beginPath();
+  for (let x = -h; x < run && x < 4000 / scale; x += every) {
+    context.moveTo(x, y + h);
+    context.lineTo(x + h, y);
+  }
+  context.stroke();
+  context.restore();
+}
+</script>
+
+<template>
+  <div class="strips" :style="{ height: `${height}px` }">
+    <p v-if="store.plan && strips.length === 0" class="none">No film can be laid out yet. See what is to be looked at above.</p>
+    <VueDraggable v-model="strips" handle=".label" :animation="120" class="list" @end="dropped">
+      <div v-for="(strip, i) in strips" :key="strip.film.id" class="strip" :class="{ picked: film === strip.film.id }">
+        <button
+          class="label"
+          :aria-pressed="film === strip.film.id"
+          :title="`${strip.film.name}: drag to change the cutting order, or Shift [ and Shift ]`"
+          @click="film = film === strip.film.id ? undefined : strip.film.id"
+        >
+          <GripVertical :size="15" aria-hidden="true" class="grip" />
+          <span class="swatch" :style="{ '--film': strip.film.colour }"></span>
+          <span class="text">
+            <strong>{{ i + 1 }} {{ strip.film.name }}</strong>
+            <span class="soft number">{{ strip.film.code }} · {{ units.number(strip.rollWidth) }}</span>
+            <span class="number"
+              ><b>{{ units.run(strip.length) }}</b> · {{ Math.round(strip.used * 100) }} % used</span
+            >
+          </span>
+          <span class="flags">
+            <span v-if="strip.mirrored" class="tag check">mirrored</span>
+            <span v-if="strip.turned" class="tag">turned</span>
+          </span>
+        </button>
+        <StageCanvas class="band" :label="`${strip.film.name} on its roll`" :box="box" :draw="drawStrip(strip)" :content="[strip, longest, view]" :room="5" :shared="shared" />
+      </div>
+    </VueDraggable>
+  </div>
+</template>
+
+<style scoped>
+.strips {
+  overflow-y: auto;
+  background: var(--paper);
+}
+.list {
+  display: grid;
+  gap: 8px;
+  padding: 8px 14px;
+}
+.none {
+  margin: 0;
+  padding: 20px;
+  color: var(--ink-soft);
+}
+.strip {
+  display: grid;
+  grid-template-columns: 206px minmax(0, 1fr);
+  gap: 6px;
+  height: 74px;
+}
+.label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 4px 9px 4px 3px;
+  text-align: left;
+  background: var(--card);
+  border: var(--line) solid var(--ink);
+  border-radius: var(--radius-card);
+  cursor: grab;
+}
+.picked .label {
+  background: var(--damson-soft);
+}
+.grip {
+  color: var(--ink-soft);
+  flex: none;
+}
+.label .swatch {
+  height: 46px;
+}
+.text {
+  display: grid;
+  flex: 1;
+  min-width: 0;
+  font-size: 12.5px;
+  line-height: 1.35;
+  white-space: nowrap;
+}
+.text strong {
+  font: 680 14.5px/1.25 var(--heading);
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.flags {
+  position: absolute;
+  display: flex;
+  gap: 4px;
+  margin: -52px 0 0 112px;
+}
+.flags .tag {
+  font-size: 11px;
+  padding: 0 7px;
+}
+.band {
+  background: var(--bench);
+  border-radius: 4px;
+}
+</style>

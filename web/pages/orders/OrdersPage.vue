@@ -1,0 +1,243 @@
+<script setup lang="ts">
+import { FilePlus2, Search } from '@lucide/vue';
+import { computed, onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import type { OrderRow } from '../../../contracts/api';
+import ProblemNote from '../../parts/ProblemNote.vue';
+import { useOrders } from '../../stores/orders';
+import { useUnits } from '../../stores/units';
+
+const orders = useOrders();
+const units = useUnits();
+const router = useRouter();
+const search = ref('');
+const shownState = ref<'all' | OrderRow['state']>('all');
+const picker = ref<HTMLInputElement>();
+
+const STATES: readonly (readonly ['all' | OrderRow['state'], string])[] = [
+  ['all', 'All'],
+  ['open', 'Open'],
+  ['queued', 'Queued'],
+  ['cutting', 'At the cutter'],
+  ['cut', 'Cut'],
+];
+const TAG: Readonly<Record<OrderRow['state'], string>> = { open: '', queued: 'check', cutting: 'check', cut: 'good' };
+const WORD = Object.fromEntries(STATES) as Record<OrderRow['state'], string>;
+
+const shown = computed(() => {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return orders.rows.filter(
+    (row) =>
+      (shownState.value === 'all' || row.state === shownState.value) &&
+      words.every((word) => `${row.name} #${row.number} ${row.fileName} ${row.summary.films.map((f) => f.name).join(' ')}`.toLowerCase().includes(word)),
+  );
+});
+
+const dueText = (due: string): string =>
+  new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(new Date(`${due}T12:00:00`));
+const isLate = (row: OrderRow): boolean =>
+  row.due !== null && row.state !== 'cut' && row.due < new Date().toISOString().slice(0, 10);
+
+async function onPick(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const [file] = input.files ?? [];
+  input.value = '';
+  if (!file) return;
+  const order = await orders.bringIn(file);
+  if (order) await router.push({ name: 'order', params: { id: order.id } });
+}
+onMounted(() => void orders.refresh());
+</script>
+
+<template>
+  <div class="page">
+    <div class="head">
+      <h1>Orders</h1>
+      <label class="search">
+        <Search :size="17" aria-hidden="true" />
+        <input v-model="search" type="search" placeholder="Name, number or film" aria-label="Search orders" />
+      </label>
+      <div class="states" role="group" aria-label="Show orders that are">
+        <button v-for="[state, word] in STATES" :key="state" :aria-pressed="shownState === state" @click="shownState = state">
+          {{ word }}
+        </button>
+      </div>
+      <input ref="picker" type="file" accept=".svg,image/svg+xml" hidden @change="onPick" />
+      <button class="button main" @click="picker?.click()"><FilePlus2 :size="18" aria-hidden="true" />New order</button>
+    </div>
+    <ProblemNote
+      v-if="orders.problem"
+      :message="orders.problem.message"
+      :ways-out="orders.problem.waysOut"
+      @close="orders.problem = undefined"
+    />
+    <p v-if="orders.state === 'loading'" class="quiet" role="status">Fetching the orders …</p>
+    <div v-else-if="orders.state === 'failed'" class="quiet">
+      <p>The orders could not be fetched.</p>
+      <button class="button" @click="orders.refresh()">Try again</button>
+    </div>
+    <div v-else-if="orders.rows.length === 0" class="quiet">
+      <h2>No orders yet</h2>
+      <p>Drop a customer's SVG anywhere on this page.</p>
+    </div>
+    <p v-else-if="shown.length === 0" class="quiet">No order matches. Clear the search or show all.</p>
+    <ul v-else class="rows">
+      <li v-for="row in shown" :key="row.id">
+        <router-link :to="{ name: 'order', params: { id: row.id } }">
+          <span class="thumb"><img :src="`/api/orders/${row.id}/thumbnail.png`" alt="" loading="lazy" /></span>
+          <span class="what">
+            <strong>{{ row.name }}</strong>
+            <span class="soft"><span class="number">#{{ row.number }}</span> · {{ row.fileName }}</span>
+          </span>
+          <span class="size number">{{ units.number(row.summary.width) }} × {{ units.length(row.summary.height) }}</span>
+          <span class="films" :aria-label="row.summary.films.map((f) => f.name).join(', ')">
+            <span v-for="film in row.summary.films.slice(0, 8)" :key="film.name" class="swatch" :style="{ '--film': film.colour }" :title="film.name"></span>
+            <span v-if="row.summary.films.length > 8" class="soft">+{{ row.summary.films.length - 8 }}</span>
+          </span>
+          <span class="due" :class="{ late: isLate(row) }">{{ row.due ? `due ${dueText(row.due)}` : 'no due date' }}</span>
+          <span class="state">
+            <span v-if="row.summary.stops > 0" class="tag stop">cannot be cut yet</span>
+            <span v-else-if="row.summary.checks > 0" class="tag check">{{ row.summary.checks }} to check</span>
+            <span class="tag" :class="TAG[row.state]">{{ WORD[row.state] }}</span>
+          </span>
+        </router-link>
+      </li>
+    </ul>
+    <p v-if="orders.state === 'ready'" class="soft foot">Drop an SVG anywhere to start an order. The file itself is kept as it came.</p>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1240px;
+  margin: 0 auto;
+  padding: 18px 20px;
+  display: grid;
+  gap: 14px;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+h1 {
+  font-size: 25px;
+}
+.search {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  flex: 1;
+  max-width: 330px;
+  margin-left: 12px;
+  padding: 0 11px;
+  height: 36px;
+  background: var(--card);
+  border: 1px solid #b9ad9c;
+  border-radius: var(--radius-card);
+}
+.search:focus-within {
+  outline: 2.5px solid var(--bilberry);
+}
+.search input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  outline: 0;
+  font: inherit;
+  color: inherit;
+  background: none;
+}
+.states {
+  display: flex;
+  gap: 2px;
+  margin-right: auto;
+}
+.states button {
+  padding: 5px 12px;
+  border: 0;
+  border-radius: 99px;
+  background: none;
+  font-weight: 620;
+}
+.states button[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--card);
+}
+.rows {
+  display: grid;
+  gap: 9px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.rows a {
+  display: grid;
+  grid-template-columns: 158px minmax(190px, 1fr) 178px 190px 128px 200px;
+  align-items: center;
+  gap: 18px;
+  padding: 9px 16px 9px 9px;
+  color: inherit;
+  text-decoration: none;
+  background: var(--card);
+  border: var(--line) solid var(--rule);
+  border-radius: var(--radius-label);
+}
+.rows a:hover {
+  border-color: var(--ink);
+}
+.thumb {
+  display: grid;
+  place-items: center;
+  height: 76px;
+  padding: 7px;
+  background: var(--bench);
+  border-radius: var(--radius-field);
+}
+.thumb img {
+  max-width: 100%;
+  max-height: 62px;
+}
+.what {
+  display: grid;
+  gap: 2px;
+  min-width: 0;
+}
+.what strong {
+  font: 680 17px/1.2 var(--heading);
+}
+.what span {
+  font-size: 14px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.size,
+.due {
+  font-size: 14px;
+}
+.late {
+  color: var(--currant);
+  font-weight: 650;
+}
+.films {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.state {
+  display: flex;
+  gap: 6px;
+  justify-content: flex-end;
+}
+.quiet {
+  padding: 70px 0;
+  text-align: center;
+  color: var(--ink-soft);
+}
+.foot {
+  font-size: 14px;
+  text-align: center;
+  margin: 4px;
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+/** A length that is typed the way people say it: 3 in, 3 1/2", 76.2, 8ft, 2*(40+5). */
+import { computed, ref, watch } from 'vue';
+import { parseLength } from '../../core/units/length';
+import { useUnits } from '../stores/units';
+
+const props = defineProps<{ value: number; label: string; min?: number; max?: number }>();
+const emit = defineEmits<{ change: [mm: number] }>();
+const units = useUnits();
+const text = ref('');
+const problem = ref('');
+const shown = computed(() => units.length(props.value));
+watch(shown, reset, { immediate: true });
+
+function reset(): void {
+  text.value = shown.value;
+  problem.value = '';
+}
+
+function commit(): void {
+  if (text.value === shown.value) return reset();
+  const parsed = parseLength(text.value, units.unit);
+  if (!parsed.ok) return void (problem.value = parsed.message);
+  const [min, max] = [props.min ?? 0, props.max ?? 100_000];
+  if (parsed.mm < min || parsed.mm > max) {
+    problem.value = `Between ${units.length(min)} and ${units.length(max)}, please.`;
+    return;
+  }
+  problem.value = '';
+  emit('change', parsed.mm);
+  // shows the new value in the shop's unit even when it is the old one typed another way
+  text.value = units.length(parsed.mm);
+}
+</script>
+
+<template>
+  <span class="field">
+    <input
+      v-model="text"
+      class="number"
+      inputmode="text"
+      autocomplete="off"
+      spellcheck="false"
+      :aria-label="label"
+      :aria-invalid="problem !== ''"
+      @keydown.enter="commit"
+      @keydown.esc="reset"
+      @blur="commit"
+      @focus="($event.target as HTMLInputElement).select()"
+    />
+    <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
+  </span>
+</template>
+
+<style scoped>
+.field {
+  position: relative;
+  display: inline-flex;
+}
+input {
+  width: 8.2em;
+  padding: 4px 8px;
+  text-align: right;
+  font-size: 14px;
+  font-weight: 650;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--rule);
+  border-bottom: 1.5px dotted var(--ink);
+  border-radius: var(--radius-field);
+}
+input[aria-invalid='true'] {
+  border-color: var(--currant);
+  background: var(--currant-soft);
+}
+.problem {
+  position: absolute;
+  top: calc(100% + 4px);
+  right: 0;
+  z-index: 5;
+  width: 15rem;
+  padding: 6px 9px;
+  font-size: 13px;
+  color: var(--currant);
+  background: var(--card);
+  border: 1.5px solid var(--currant);
+  border-radius: var(--radius-field);
+}
+</style>

@@ -1,0 +1,13 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import OrdersPage from './pages/orders/OrdersPage.vue';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/orders' },
+    { path: '/orders', name: 'orders', component: OrdersPage },
+    { path: '/orders/:id(\\d+)', name: 'order', component: () => import('./pages/order/OrderPage.vue') },
+    { path: '/cutters/:id', name: 'cutter', component: () => import('./pages/cutter/CutterPage.vue') },
+    { path: '/:page(.*)*', redirect: '/orders' },
+  ],
+});

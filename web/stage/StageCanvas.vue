@@ -1,0 +1,182 @@
+<script setup lang="ts">
+/** A canvas to scale that can be panned and zoomed, with room for named handles and labels above it. */
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import type { Bounds } from '../../core/geometry/bounds';
+import type { Viewport } from './viewport';
+import { createViewport, fitTo, zoomAt } from './viewport';
+
+const props = defineProps<{
+  /** What is shown whole at first and by the key 0, mm. */
+  box: Bounds;
+  /** Draws in mm; called again whenever `content` or the window changes. */
+  draw: (context: CanvasRenderingContext2D, scale: number) => void;
+  content: unknown;
+  label: string;
+  room?: number;
+  /** Canvases that share a viewport move and zoom together. */
+  shared?: Viewport;
+}>();
+const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
+
+const view = props.shared ?? createViewport();
+const host = ref<HTMLDivElement>();
+const canvas = ref<HTMLCanvasElement>();
+const size = ref({ width: 0, height: 0 });
+let frame = 0;
+let touched = false;
+
+function paint(): void {
+  frame = 0;
+  const element = canvas.value;
+  const context = element?.getContext('2d');
+  if (!element || !context || size.value.width === 0) return;
+  const dpr = window.devicePixelRatio || 1;
+  const [w, h] = [Math.round(size.value.width * dpr), Math.round(size.value.height * dpr)];
+  if (element.width !== w || element.height !== h) Object.assign(element, { width: w, height: h });
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, w, h);
+  context.setTransform(view.scale * dpr, 0, 0, view.scale * dpr, view.x * dpr, view.y * dpr);
+  props.draw(context, view.scale);
+}
+
+const repaint = (): void => void (frame ||= requestAnimationFrame(paint));
+
+function fit(): void {
+  touched = false;
+  fitTo(view, props.box, size.value.width, size.value.height, props.room ?? 60);
+  repaint();
+}
+
+/** Shows a place large. */
+function lookAt(x: number, y: number, scale: number): void {
+  touched = true;
+  view.scale = scale;
+  view.x = size.value.width / 2 - x * scale;
+  view.y = size.value.height / 2 - y * scale;
+}
+defineExpose({ fit, lookAt });
+
+const local = (event: MouseEvent): { x: number; y: number } => {
+  const box = host.value!.getBoundingClientRect();
+  return { x: event.clientX - box.left, y: event.clientY - box.top };
+};
+
+function onWheel(event: WheelEvent): void {
+  touched = true;
+  const { x, y } = local(event);
+  if (event.shiftKey) view.x -= event.deltaY;
+  else zoomAt(view, Math.exp(-event.deltaY * 0.0015), x, y);
+}
+
+let dragged: { x: number; y: number } | undefined;
+function onDown(event: PointerEvent): void {
+  if (event.button > 1) return;
+  dragged = { x: event.clientX, y: event.clientY };
+  host.value?.setPointerCapture(event.pointerId);
+}
+function onMove(event: PointerEvent): void {
+  const at = local(event);
+  emit('point', { x: (at.x - view.x) / view.scale, y: (at.y - view.y) / view.scale });
+  if (!dragged) return;
+  touched = true;
+  view.x += event.clientX - dragged.x;
+  view.y += event.clientY - dragged.y;
+  dragged = { x: event.clientX, y: event.clientY };
+}
+const onUp = (): void => void (dragged = undefined);
+
+const PAN = 60;
+function onKey(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const { width, height } = size.value;
+  const moves: Record<string, () => void> = {
+    ArrowLeft: () => (view.x += PAN),
+    ArrowRight: () => (view.x -= PAN),
+    ArrowUp: () => (view.y += PAN),
+    ArrowDown: () => (view.y -= PAN),
+    '+': () => zoomAt(view, 1.25, width / 2, height / 2),
+    '=': () => zoomAt(view, 1.25, width / 2, height / 2),
+    '-': () => zoomAt(view, 0.8, width / 2, height / 2),
+    '0': fit,
+  };
+  const move = moves[event.key];
+  if (!move) return;
+  event.preventDefault();
+  touched = event.key !== '0';
+  move();
+}
+
+let observer: ResizeObserver | undefined;
+onMounted(() => {
+  observer = new ResizeObserver(([entry]) => {
+    const { width, height } = entry.contentRect;
+    size.value = { width, height };
+    if (touched) repaint();
+    else fit();
+  });
+  observer.observe(host.value!);
+});
+onBeforeUnmount(() => {
+  observer?.disconnect();
+  cancelAnimationFrame(frame);
+});
+watch(view, repaint);
+watch(() => props.content, repaint);
+watch(
+  () => [props.box.minX, props.box.minY, props.box.maxX, props.box.maxY],
+  () => !touched && fit(),
+);
+</script>
+
+<template>
+  <div
+    ref="host"
+    class="stage"
+    tabindex="0"
+    role="application"
+    :aria-label="`${label}. Arrow keys move, plus and minus zoom, 0 shows all.`"
+    @wheel.prevent="onWheel"
+    @pointerdown="onDown"
+    @pointermove="onMove"
+    @pointerup="onUp"
+    @pointercancel="onUp"
+    @pointerleave="emit('point', undefined)"
+    @keydown="onKey"
+  >
+    <canvas ref="canvas" aria-hidden="true"></canvas>
+    <div class="above"><slot :view="view" :size="size" /></div>
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  position: relative;
+  overflow: hidden;
+  touch-action: none;
+  cursor: grab;
+}
+.stage:active {
+  cursor: grabbing;
+}
+.stage:focus-visible {
+  outline-offset: -3px;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.above {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+}
+.above :deep(*) {
+  pointer-events: auto;
+}
+.above :deep(svg),
+.above :deep(svg *) {
+  pointer-events: none;
+}
+</style>

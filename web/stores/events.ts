@@ -1,0 +1,33 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import type { ShopEvent } from '../../contracts/api';
+
+/** What happens in the shop, as the server tells it; says when the line to the server is gone. */
+export const useEvents = defineStore('events', () => {
+  const connected = ref(true);
+  const listeners = new Set<(event: ShopEvent) => void>();
+  const returns = new Set<() => void>();
+  const source = new EventSource('/api/events');
+  source.addEventListener('shop', (message) => {
+    const event = JSON.parse((message as MessageEvent<string>).data) as ShopEvent;
+    for (const listener of listeners) listener(event);
+  });
+  source.onopen = () => {
+    const was = connected.value;
+    connected.value = true;
+    // whatever happened while the line was gone has to be asked for
+    if (!was) for (const again of returns) again();
+  };
+  source.onerror = () => (connected.value = false);
+  return {
+    connected,
+    on: (listener: (event: ShopEvent) => void, onReturn?: () => void) => {
+      listeners.add(listener);
+      if (onReturn) returns.add(onReturn);
+      return () => {
+        listeners.delete(listener);
+        if (onReturn) returns.delete(onReturn);
+      };
+    },
+  };
+});

@@ -1,0 +1,223 @@
+import { wrap } from 'comlink';
+import type { Remote } from 'comlink';
+import { defineStore } from 'pinia';
+import { computed, markRaw, ref, shallowRef } from 'vue';
+import type { Cut, Order } from '../../contracts/api';
+import type { Choices, Shop } from '../../core/plan/plan';
+import type { PlanView } from '../workers/packed';
+import type { PlanWork } from '../workers/plan.worker';
+import PlanWorker from '../workers/plan.worker?worker';
+import { ApiProblem, call } from './api';
+import { useEvents } from './events';
+
+const RETRY_MS = 2000;
+const pendingKey = (id: number): string => `jam-pan-pending-${id}`;
+
+let shopOnce: Promise<Shop> | undefined;
+const loadShop = (): Promise<Shop> =>
+  (shopOnce ??= call<Shop>('GET', '/api/shop').catch((error: unknown) => {
+    shopOnce = undefined;
+    throw error;
+  }));
+
+/**
+ * One open order. A change shows at once, is planned in the worker, and is saved behind the scenes; what is not
+ * saved yet also lies in the browser's own store, so that neither a reload nor a lost server loses it.
+ */
+export const useOrder = defineStore('order', () => {
+  const order = ref<Order>();
+  const choices = shallowRef<Choices>();
+  const shop = shallowRef<Shop>();
+  const plan = shallowRef<PlanView>();
+  const cuts = ref<Cut[]>([]);
+  const planning = ref(false);
+  const saving = ref<'saved' | 'saving' | 'waiting'>('saved');
+  const problem = ref<ApiProblem>();
+  let worker: { readonly plan: Remote<PlanWork>; readonly stop: () => void } | undefined;
+  let pending: Partial<Choices>[] = [];
+  let wanted = 0;
+  let sending = false;
+
+  const events = useEvents();
+  events.on(
+    (event) => {
+      if (event.kind === 'head' || event.kind === 'stop' || event.orderId !== order.value?.id) return;
+      if (event.kind === 'cut') void loadCuts();
+      else if (pending.length === 0 && !sending) void reload();
+    },
+    () => void reload(),
+  );
+
+  function startWorker(): NonNullable<typeof worker> {
+    const thread = new PlanWorker();
+    return { plan: wrap<PlanWork>(thread), stop: () => thread.terminate() };
+  }
+
+  async function open(id: number): Promise<void> {
+    close();
+    try {
+      const [loaded, theShop] = await Promise.all([call<Order>('GET', `/api/orders/${id}`), loadShop()]);
+      shop.value = markRaw(theShop);
+      accept(loaded);
+      restorePending(id);
+      worker = startWorker();
+      void loadCuts();
+      await replan();
+    } catch (error) {
+      fail(error);
+    }
+  }
+
+  function close(): void {
+    worker?.stop();
+    worker = undefined;
+    order.value = undefined;
+    choices.value = undefined;
+    plan.value = undefined;
+    problem.value = undefined;
+    cuts.value = [];
+    pending = [];
+  }
+
+  function fail(error: unknown): void {
+    if (!(error instanceof ApiProblem)) throw error;
+    problem.value = error;
+  }
+
+  function accept(loaded: Order): void {
+    order.value = loaded;
+    choices.value = markRaw(pending.reduce<Choices>((all, change) => ({ ...all, ...change }), loaded.choices));
+  }
+
+  function restorePending(id: number): void {
+    pending = JSON.parse(localStorage.getItem(pendingKey(id)) ?? '[]') as Partial<Choices>[];
+    if (pending.length === 0 || !order.value) return;
+    accept(order.value);
+    void send();
+  }
+
+  async function reload(): Promise<void> {
+    if (!order.value) return;
+    try {
+      const loaded = await call<Order>('GET', `/api/orders/${order.value.id}`);
+      const before = JSON.stringify(choices.value);
+      if (pending.length > 0 || sending) return;
+      accept(loaded);
+      if (JSON.stringify(choices.value) !== before) await replan();
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+    }
+  }
+
+  async function loadCuts(): Promise<void> {
+    if (!order.value) return;
+    cuts.value = await call<Cut[]>('GET', `/api/cuts?order=${order.value.id}`).catch(() => cuts.value);
+  }
+
+  /** Plans the newest choices; results that were overtaken are dropped. */
+  async function replan(): Promise<void> {
+    const mine = ++wanted;
+    if (!worker || !order.value || !choices.value || !shop.value) return;
+    planning.value = true;
+    try {
+      await worker.plan.open(order.value.id, order.value.fileHash);
+      if (mine !== wanted) return;
+      const view = await worker.plan.plan(choices.value, shop.value);
+      if (mine === wanted) plan.value = markRaw(view);
+    } catch (error) {
+      if (mine === wanted) problem.value = new ApiProblem(0, 'plan', `This order could not be planned: ${String(error)}`);
+    } finally {
+      if (mine === wanted) planning.value = false;
+    }
+  }
+
+  /** Changes whole sections of the choices. */
+  function change(change: Partial<Choices>): void {
+    if (!order.value || !choices.value) return;
+    choices.value = markRaw({ ...choices.value, ...change });
+    pending.push(change);
+    keepPending();
+    void replan();
+    void send();
+  }
+
+  function keepPending(): void {
+    if (!order.value) return;
+    const key = pendingKey(order.value.id);
+    if (pending.length === 0) localStorage.removeItem(key);
+    else localStorage.setItem(key, JSON.stringify(pending));
+  }
+
+  async function send(): Promise<void> {
+    if (sending || !order.value) return;
+    sending = true;
+    const { id } = order.value;
+    while (pending.length > 0 && order.value?.id === id) {
+      saving.value = saving.value === 'waiting' ? 'waiting' : 'saving';
+      try {
+        const saved = await call<Order>('PATCH', `/api/orders/${id}/choices`, { base: order.value.revision, change: pending[0] });
+        pending.shift();
+        keepPending();
+        saving.value = 'saved';
+        if (order.value?.id === id) accept(saved);
+      } catch (error) {
+        if (!(error instanceof ApiProblem)) throw error;
+        if (error.code === 'away') {
+          saving.value = 'waiting';
+          await new Promise((done) => setTimeout(done, RETRY_MS));
+        } else {
+          // the server will never take this one: go back to what it has and say so
+          pending = [];
+          keepPending();
+          problem.value = error;
+          saving.value = 'saved';
+          sending = false;
+          await reload();
+          return;
+        }
+      }
+    }
+    sending = false;
+  }
+
+  async function step(word: 'undo' | 'redo'): Promise<void> {
+    if (!order.value || pending.length > 0 || sending) return;
+    sending = true;
+    try {
+      accept(await call<Order>('POST', `/api/orders/${order.value.id}/${word}`));
+      await replan();
+    } catch (error) {
+      fail(error);
+    } finally {
+      sending = false;
+    }
+  }
+
+  async function rename(name: string): Promise<void> {
+    if (!order.value || name.trim() === '' || name === order.value.name) return;
+    try {
+      accept(await call<Order>('PATCH', `/api/orders/${order.value.id}`, { name: name.trim().slice(0, 120) }));
+    } catch (error) {
+      fail(error);
+    }
+  }
+
+  /** @returns the cuts, or undefined when the order could not be queued (then `problem` says why) */
+  async function queue(): Promise<Cut[] | undefined> {
+    if (!order.value) return undefined;
+    problem.value = undefined;
+    try {
+      cuts.value = await call<Cut[]>('POST', `/api/orders/${order.value.id}/queue`, { revision: order.value.revision });
+      return cuts.value;
+    } catch (error) {
+      fail(error);
+      return undefined;
+    }
+  }
+
+  const openCuts = computed(() => cuts.value.filter((cut) => cut.state !== 'done' && cut.state !== 'cancelled'));
+  return {
+    order, choices, shop, plan, cuts, openCuts, planning, saving, problem,
+    open, close, change, undo: () => step('undo'), redo: () => step('redo'), rename, queue,
+  };
+});

@@ -1,0 +1,68 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import type { Order, OrderRow } from '../../contracts/api';
+import { ApiProblem, call, upload } from './api';
+import type { Upload } from './api';
+import { useEvents } from './events';
+
+export interface Arrival {
+  readonly fileName: string;
+  readonly share: number;
+  readonly cancel: () => void;
+}
+
+const LARGEST = 40 * 1024 * 1024;
+
+/** The list of orders, and files on their way in. */
+export const useOrders = defineStore('orders', () => {
+  const rows = ref<OrderRow[]>([]);
+  const state = ref<'loading' | 'ready' | 'failed'>('loading');
+  const problem = ref<ApiProblem>();
+  const arrival = ref<Arrival>();
+
+  async function refresh(): Promise<void> {
+    try {
+      rows.value = await call<OrderRow[]>('GET', '/api/orders');
+      state.value = 'ready';
+    } catch (error) {
+      if (state.value === 'loading') state.value = 'failed';
+      if (!(error instanceof ApiProblem)) throw error;
+    }
+  }
+
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const events = useEvents();
+  events.on((event) => {
+    if (event.kind !== 'order' && event.kind !== 'cut') return;
+    clearTimeout(timer);
+    timer = setTimeout(() => void refresh(), 150);
+  }, () => void refresh());
+
+  /** Starts an order from a file. @returns it, or undefined when it could not be taken (then `problem` says why) */
+  async function bringIn(file: File): Promise<Order | undefined> {
+    problem.value = undefined;
+    try {
+      if (file.size > LARGEST) throw tooLarge(file);
+      const sending: Upload<Order> = upload<Order>('/api/orders', file, (share) => {
+        if (arrival.value) arrival.value = { ...arrival.value, share };
+      });
+      arrival.value = { fileName: file.name, share: 0, cancel: sending.cancel };
+      return await sending.done;
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      if (error.code !== 'cancelled') problem.value = new ApiProblem(error.status, error.code, `${file.name}: ${error.message}`);
+      return undefined;
+    } finally {
+      arrival.value = undefined;
+    }
+  }
+
+  return { rows, state, problem, arrival, refresh, bringIn };
+});
+
+const tooLarge = (file: File): ApiProblem =>
+  new ApiProblem(
+    413,
+    'too-big',
+    `The file is ${Math.round(file.size / 1024 / 1024)} MB; 40 MB is the most. Take placed pictures out of the drawing or split it, and bring it in again.`,
+  );

@@ -1,0 +1,26 @@
+import { defineStore } from 'pinia';
+import { ref, watch } from 'vue';
+import type { Unit } from '../../core/units/length';
+import { formatArea, formatLength, formatNumber, formatRun } from '../../core/units/length';
+
+const KEY = 'jam-pan-unit';
+
+/** Millimetres or inches, everywhere and remembered. */
+export const useUnits = defineStore('units', () => {
+  const unit = ref<Unit>(localStorage.getItem(KEY) === 'in' ? 'in' : 'mm');
+  watch(unit, (now) => localStorage.setItem(KEY, now));
+  return {
+    unit,
+    length: (mm: number) => formatLength(mm, unit.value),
+    number: (mm: number) => formatNumber(mm, unit.value),
+    run: (mm: number) => formatRun(mm, unit.value),
+    area: (mm2: number) => formatArea(mm2, unit.value),
+  };
+});
+
+/** Time at the cutter as people say it. */
+export function duration(seconds: number): string {
+  if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;
+  const minutes = Math.round(seconds / 60);
+  return minutes < 100 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
+}
