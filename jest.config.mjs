@@ -2,7 +2,10 @@ const shared = {
   transform: {
     '^.+\\.m?[jt]s$': [
       '@swc/jest',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: false } }, module: { type: 'commonjs' } },
+      {
+        jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: false } },
+        module: { type: 'commonjs' },
+      },
     ],
   },
   // packages that come as ES modules only

@@ -37,14 +37,23 @@ async function main(args: string[]): Promise<void> {
   const started = performance.now();
   const { artwork } = await readSvg(bytes);
   const roll = lengthOption('roll', values.roll);
-  const shop = roll === undefined ? DEMO_SHOP : { ...DEMO_SHOP, films: DEMO_SHOP.films.map((f) => ({ ...f, rollWidth: roll })) };
+  const shop =
+    roll === undefined
+      ? DEMO_SHOP
+      : { ...DEMO_SHOP, films: DEMO_SHOP.films.map((f) => ({ ...f, rollWidth: roll })) };
   const key = createHash('sha256').update(bytes).digest('hex');
   const plan = createPlanner().plan(key, artwork, choicesFrom(values), shop);
   const seconds = (performance.now() - started) / 1000;
   const out = values.out ?? '.';
-  await writeAll(out, plan, { ...summarise(plan), file: basename(file), planSeconds: Math.round(seconds * 1000) / 1000 });
+  await writeAll(out, plan, {
+    ...summarise(plan),
+    file: basename(file),
+    planSeconds: Math.round(seconds * 1000) / 1000,
+  });
   for (const finding of plan.findings) console.error(`${finding.severity}: ${finding.message}`);
-  console.log(`${plan.cuts.length} ${plan.cuts.length === 1 ? 'film' : 'films'} written to ${out} in ${seconds.toFixed(2)} s`);
+  console.log(
+    `${plan.cuts.length} ${plan.cuts.length === 1 ? 'film' : 'films'} written to ${out} in ${seconds.toFixed(2)} s`,
+  );
 }
 
 function parse(args: string[]) {

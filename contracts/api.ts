@@ -152,7 +152,12 @@ export type Drawing = z.infer<typeof drawingSchema>;
 
 /** What the knife left, as the cutter recorded it, on the strip in mm. */
 export const recordSchema = z.object({
-  lines: z.array(z.object({ points: z.array(z.number()), depth: z.enum(['not-through', 'clean', 'into-backing', 'through']) })),
+  lines: z.array(
+    z.object({
+      points: z.array(z.number()),
+      depth: z.enum(['not-through', 'clean', 'into-backing', 'through']),
+    }),
+  ),
 });
 export type CutRecord = z.infer<typeof recordSchema>;
 
@@ -198,25 +203,79 @@ const ordersSchema = z.array(orderRowSchema);
 export const ENDPOINTS: readonly Endpoint[] = [
   { method: 'get', path: '/api/shop', says: 'Films, cutters and recipes', gives: shopSchema },
   { method: 'get', path: '/api/orders', says: 'All orders, newest change first', gives: ordersSchema },
-  { method: 'post', path: '/api/orders', says: 'Start an order from a graphic', upload: true, gives: orderSchema },
+  {
+    method: 'post',
+    path: '/api/orders',
+    says: 'Start an order from a graphic',
+    upload: true,
+    gives: orderSchema,
+  },
   { method: 'get', path: '/api/orders/{id}', says: 'One order with its choices', gives: orderSchema },
-  { method: 'patch', path: '/api/orders/{id}', says: 'Name and due date', takes: orderDetailsSchema, gives: orderSchema },
-  { method: 'patch', path: '/api/orders/{id}/choices', says: 'Change choices', takes: changeSchema, gives: orderSchema },
+  {
+    method: 'patch',
+    path: '/api/orders/{id}',
+    says: 'Name and due date',
+    takes: orderDetailsSchema,
+    gives: orderSchema,
+  },
+  {
+    method: 'patch',
+    path: '/api/orders/{id}/choices',
+    says: 'Change choices',
+    takes: changeSchema,
+    gives: orderSchema,
+  },
   { method: 'post', path: '/api/orders/{id}/undo', says: 'Back to the choices before', gives: orderSchema },
   { method: 'post', path: '/api/orders/{id}/redo', says: 'Forward again', gives: orderSchema },
   { method: 'get', path: '/api/orders/{id}/artwork', says: 'The artwork as read', gives: 'application/json' },
-  { method: 'get', path: '/api/orders/{id}/original', says: 'The file as it came', gives: 'application/octet-stream' },
-  { method: 'get', path: '/api/orders/{id}/thumbnail.png', says: 'Picture of the artwork', gives: 'image/png' },
-  { method: 'get', path: '/api/orders/{id}/films/{film}.plt', says: 'One film as HP-GL', gives: 'application/octet-stream' },
-  { method: 'get', path: '/api/orders/{id}/films/{film}.svg', says: 'One film as SVG', gives: 'image/svg+xml' },
-  { method: 'post', path: '/api/orders/{id}/queue', says: 'Queue a cut for each film', takes: queueSchema, gives: z.array(cutSchema) },
-  { method: 'get', path: '/api/cuts', says: 'Cuts; open ones, or those of one order', gives: z.array(cutSchema) },
+  {
+    method: 'get',
+    path: '/api/orders/{id}/original',
+    says: 'The file as it came',
+    gives: 'application/octet-stream',
+  },
+  {
+    method: 'get',
+    path: '/api/orders/{id}/thumbnail.png',
+    says: 'Picture of the artwork',
+    gives: 'image/png',
+  },
+  {
+    method: 'get',
+    path: '/api/orders/{id}/films/{film}.plt',
+    says: 'One film as HP-GL',
+    gives: 'application/octet-stream',
+  },
+  {
+    method: 'get',
+    path: '/api/orders/{id}/films/{film}.svg',
+    says: 'One film as SVG',
+    gives: 'image/svg+xml',
+  },
+  {
+    method: 'post',
+    path: '/api/orders/{id}/queue',
+    says: 'Queue a cut for each film',
+    takes: queueSchema,
+    gives: z.array(cutSchema),
+  },
+  {
+    method: 'get',
+    path: '/api/cuts',
+    says: 'Cuts; open ones, or those of one order',
+    gives: z.array(cutSchema),
+  },
   { method: 'get', path: '/api/cuts/{id}', says: 'One cut', gives: cutSchema },
   { method: 'get', path: '/api/cuts/{id}/drawing', says: 'What is drawn of a cut', gives: drawingSchema },
   { method: 'get', path: '/api/cuts/{id}/record', says: 'What the knife left', gives: recordSchema },
   { method: 'post', path: '/api/cuts/{id}/loaded', says: 'The film is loaded', gives: cutSchema },
   { method: 'post', path: '/api/cuts/{id}/stop', says: 'Stop after the line being cut', gives: cutSchema },
-  { method: 'post', path: '/api/cuts/{id}/resume', says: 'Go on after a stop', takes: resumeSchema, gives: cutSchema },
+  {
+    method: 'post',
+    path: '/api/cuts/{id}/resume',
+    says: 'Go on after a stop',
+    takes: resumeSchema,
+    gives: cutSchema,
+  },
   { method: 'post', path: '/api/cuts/{id}/cancel', says: 'Take a cut out of the queue', gives: cutSchema },
 ];
-

@@ -34,7 +34,8 @@ export const choicesSchema = z.strictObject({
 
 // the schema and core's plain type must stay one and the same
 type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
-export const CHOICES_MATCH_CORE: Same<z.infer<typeof choicesSchema>, Mutable<Choices>> = true;
+const CHOICES_MATCH_CORE: Same<z.infer<typeof choicesSchema>, Mutable<Choices>> = true;
+void CHOICES_MATCH_CORE;
 type Mutable<T> = T extends (infer I)[] | readonly (infer I)[]
   ? Mutable<I>[]
   : T extends object

@@ -28,7 +28,11 @@ function operation({ path, says, takes, upload, gives }: Endpoint): object {
   }));
   const file = {
     'multipart/form-data': {
-      schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } }, required: ['file'] },
+      schema: {
+        type: 'object',
+        properties: { file: { type: 'string', format: 'binary' } },
+        required: ['file'],
+      },
     },
   };
   return {

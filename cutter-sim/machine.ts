@@ -213,12 +213,19 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
     return Math.min(exit, top, Math.sqrt(joint ** 2 + 2 * spec.acceleration * length));
   }
 
-  function cornerSpeed(a: { x: number; y: number }, b: { x: number; y: number }, c: { x: number; y: number }, top: number): number {
+  function cornerSpeed(
+    a: { x: number; y: number },
+    b: { x: number; y: number },
+    c: { x: number; y: number },
+    top: number,
+  ): number {
     const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
     const lengths = Math.hypot(ux, uy) * Math.hypot(vx, vy);
     if (lengths === 0) return top;
     const sinHalf = Math.sqrt(Math.max(0, (1 + (ux * vx + uy * vy) / lengths) / 2));
-    return sinHalf > 0.9999 ? top : Math.min(top, Math.sqrt((spec.acceleration * CORNER * sinHalf) / (1 - sinHalf)));
+    return sinHalf > 0.9999
+      ? top
+      : Math.min(top, Math.sqrt((spec.acceleration * CORNER * sinHalf) / (1 - sinHalf)));
   }
 
   function carryOut(step: Step): void {

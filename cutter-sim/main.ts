@@ -15,4 +15,5 @@ const sim = await serveSim({
   film: { name: 'Damson', width: 610, length: 22_000, toughness: 60 },
 });
 process.stdout.write(`ready ${JSON.stringify({ port: sim.port, panel: sim.panel })}\n`);
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void sim.close().then(() => process.exit(0)));
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => void sim.close().then(() => process.exit(0)));

@@ -32,7 +32,13 @@ const filmSchema = z.object({
   toughness: z.number().min(5).max(500).default(60),
 });
 
-export async function serveSim({ spec, timeFactor, port = 0, panelPort = 0, film }: SimOptions): Promise<RunningSim> {
+export async function serveSim({
+  spec,
+  timeFactor,
+  port = 0,
+  panelPort = 0,
+  film,
+}: SimOptions): Promise<RunningSim> {
   let client: Socket | undefined;
   const machine = createMachine(spec, (text) => client?.write(text, 'latin1'));
   machine.load(film);
@@ -61,9 +67,11 @@ export async function serveSim({ spec, timeFactor, port = 0, panelPort = 0, film
       response.writeHead(status, { 'Content-Type': 'application/json' }).end(JSON.stringify(body));
     };
     const site = request.headers['sec-fetch-site'];
-    if (request.method !== 'GET' && site !== undefined && site !== 'same-origin') return send(403, { message: 'not from another site' });
+    if (request.method !== 'GET' && site !== undefined && site !== 'same-origin')
+      return send(403, { message: 'not from another site' });
     const at = `${request.method} ${request.url}`;
-    if (at === 'GET /') return void response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8' }).end(PANEL_PAGE);
+    if (at === 'GET /')
+      return void response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8' }).end(PANEL_PAGE);
     if (at === 'GET /status') return send(200, machine.status());
     if (at === 'GET /record') return send(200, { lines: machine.strokes() });
     if (at === 'POST /unload') {

@@ -11,31 +11,37 @@ import { CURLEW, DEMO_FILMS, DEMO_RECIPES } from './shop';
 
 const { artwork, layout, films: filmChoices } = DEFAULT_CHOICES;
 
-const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; choices: Partial<Choices> }[] = [
-  {
-    file: 'marsh-wren.svg',
-    name: 'Marsh Wren hull names',
-    dueInDays: 4,
-    choices: { artwork: { ...artwork, width: 1240 }, layout: { ...layout, copies: 2 } },
-  },
-  {
-    file: 'sail-numbers.svg',
-    name: 'Class numbers, sail 4127',
-    dueInDays: 6,
-    choices: { artwork: { ...artwork, height: 300 }, layout: { ...layout, copies: 2 } },
-  },
-  {
-    file: 'crew-shirt.svg',
-    name: 'Crew shirts, mirrored',
-    dueInDays: 9,
-    choices: {
-      artwork: { ...artwork, width: 220 },
-      films: { ...filmChoices, film: { '#e0604c': 'flock-coral', '#f6f5f1': 'flock-white' } },
-      layout: { ...layout, copies: 12, spacing: 6 },
+const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; choices: Partial<Choices> }[] =
+  [
+    {
+      file: 'marsh-wren.svg',
+      name: 'Marsh Wren hull names',
+      dueInDays: 4,
+      choices: { artwork: { ...artwork, width: 1240 }, layout: { ...layout, copies: 2 } },
     },
-  },
-  { file: 'slipway-sign.svg', name: 'Slipway sign', dueInDays: 11, choices: { artwork: { ...artwork, width: 900 } } },
-];
+    {
+      file: 'sail-numbers.svg',
+      name: 'Class numbers, sail 4127',
+      dueInDays: 6,
+      choices: { artwork: { ...artwork, height: 300 }, layout: { ...layout, copies: 2 } },
+    },
+    {
+      file: 'crew-shirt.svg',
+      name: 'Crew shirts, mirrored',
+      dueInDays: 9,
+      choices: {
+        artwork: { ...artwork, width: 220 },
+        films: { ...filmChoices, film: { '#e0604c': 'flock-coral', '#f6f5f1': 'flock-white' } },
+        layout: { ...layout, copies: 12, spacing: 6 },
+      },
+    },
+    {
+      file: 'slipway-sign.svg',
+      name: 'Slipway sign',
+      dueInDays: 11,
+      choices: { artwork: { ...artwork, width: 900 } },
+    },
+  ];
 
 /** Adds what the shop owns; where it is already there, nothing happens. */
 export async function seedShop({ db }: Pick<CutServices, 'db'>, link: Link): Promise<void> {
@@ -43,7 +49,10 @@ export async function seedShop({ db }: Pick<CutServices, 'db'>, link: Link): Pro
     .insert(films)
     .values(DEMO_FILMS.map((data, position) => ({ id: data.id, data, position })))
     .onConflictDoNothing();
-  await db.insert(cutters).values({ id: CURLEW.id, data: CURLEW, link }).onConflictDoUpdate({ target: cutters.id, set: { link } });
+  await db
+    .insert(cutters)
+    .values({ id: CURLEW.id, data: CURLEW, link })
+    .onConflictDoUpdate({ target: cutters.id, set: { link } });
   const rows = Object.entries(DEMO_RECIPES).map(([key, data]) => {
     const [cutterId, filmId] = key.split('/');
     return { cutterId, filmId, data };

@@ -3,7 +3,14 @@ import type { Film } from '../core/films/film';
 import type { Cutter, Recipe } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/plan';
 
-const sign = (id: string, name: string, code: string, colour: string, rollWidth = 610, lengthLeft = 22_000): Film => ({
+const sign = (
+  id: string,
+  name: string,
+  code: string,
+  colour: string,
+  rollWidth = 610,
+  lengthLeft = 22_000,
+): Film => ({
   id,
   name,
   code,

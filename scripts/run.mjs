@@ -13,7 +13,10 @@ export function run(command, args, options = {}) {
 /** Starts a program that prints `ready …` once it can be used. @returns what followed that word, and the process */
 export function startUntilReady(command, args, env = {}) {
   return new Promise((done, fail) => {
-    const child = spawn(command, args, { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
+    const child = spawn(command, args, {
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     let text = '';
     child.stdout.on('data', (chunk) => {
       text += chunk;
@@ -27,7 +30,10 @@ export function startUntilReady(command, args, env = {}) {
 export const isRoot = () => process.getuid?.() === 0;
 
 export const aptInstall = (...packages) => {
-  if (!isRoot()) throw new Error(`Install ${packages.join(', ')} from Debian first: apt-get install ${packages.join(' ')}`);
+  if (!isRoot())
+    throw new Error(
+      `Install ${packages.join(', ')} from Debian first: apt-get install ${packages.join(' ')}`,
+    );
   console.log(`Installing ${packages.join(', ')} from Debian …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['update', '-qq'], { env });

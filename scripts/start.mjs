@@ -34,7 +34,9 @@ async function stop(code) {
   if (stopping) return;
   stopping = true;
   for (const { child } of [server, sim]) child.removeAllListeners('exit');
-  const ended = [server, sim].map(({ child }) => new Promise((done) => (child.exitCode === null ? child.once('exit', done) : done())));
+  const ended = [server, sim].map(
+    ({ child }) => new Promise((done) => (child.exitCode === null ? child.once('exit', done) : done())),
+  );
   for (const { child } of [server, sim]) child.kill('SIGTERM');
   await Promise.race([Promise.all(ended), new Promise((done) => setTimeout(done, 8000))]);
   for (const { child } of [server, sim]) child.kill('SIGKILL');

@@ -38,15 +38,25 @@ export function createApp(services: CutServices, log: Logger, pagesDir?: string)
   app.use(express.json({ limit: '2mb' }));
   const description = openApi();
   app.get('/api/openapi.json', (_request, response) => void response.json(description));
-  app.get('/api/health', handle(async (_request, response) => response.json({ films: (await loadShop(services.db)).films.length })));
-  app.get('/api/shop', handle(async (_request, response) => response.json(await loadShop(services.db))));
+  app.get(
+    '/api/health',
+    handle(async (_request, response) =>
+      response.json({ films: (await loadShop(services.db)).films.length }),
+    ),
+  );
+  app.get(
+    '/api/shop',
+    handle(async (_request, response) => response.json(await loadShop(services.db))),
+  );
   app.get(
     '/api/events',
     handle(async (request, response) => services.hub.pages.register(await createSession(request, response))),
   );
   app.use('/api/orders', orderRoutes(services));
   app.use('/api/cuts', cutRoutes(services));
-  app.use('/api', (_request, _response, next) => next(new Trouble(404, 'not-found', 'There is nothing at this address.')));
+  app.use('/api', (_request, _response, next) =>
+    next(new Trouble(404, 'not-found', 'There is nothing at this address.')),
+  );
   if (pagesDir && existsSync(pagesDir)) {
     app.use(express.static(pagesDir, { index: false, maxAge: '1h' }));
     app.get('/{*page}', (_request, response) => response.sendFile(join(pagesDir, 'index.html')));
@@ -60,7 +70,12 @@ function logRequests(log: Logger): express.RequestHandler {
     const started = performance.now();
     response.on('finish', () => {
       const { method, originalUrl } = request;
-      log.debug({ method, url: originalUrl, status: response.statusCode, ms: Math.round(performance.now() - started) });
+      log.debug({
+        method,
+        url: originalUrl,
+        status: response.statusCode,
+        ms: Math.round(performance.now() - started),
+      });
     });
     next();
   };

@@ -23,7 +23,12 @@ export interface ServerOptions {
 }
 
 /** Starts one server process's worth of Jam Pan, on loopback. */
-export async function openServer({ databaseUrl, port = 0, pagesDir, log = pino({ level: 'warn' }) }: ServerOptions): Promise<RunningServer> {
+export async function openServer({
+  databaseUrl,
+  port = 0,
+  pagesDir,
+  log = pino({ level: 'warn' }),
+}: ServerOptions): Promise<RunningServer> {
   const { db, close: closeDb } = await connect(databaseUrl);
   const hub = await openHub(databaseUrl, db, log);
   const pool = openPool();

@@ -13,7 +13,11 @@ export class Trouble extends Error {
   }
 
   toJSON(): Problem {
-    return { code: this.code, message: this.message, ...(this.waysOut ? { waysOut: [...this.waysOut] } : {}) };
+    return {
+      code: this.code,
+      message: this.message,
+      ...(this.waysOut ? { waysOut: [...this.waysOut] } : {}),
+    };
   }
 }
 

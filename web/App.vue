@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref } from 'vue';
-import { useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { useEvents } from './stores/events';
 import { useOrders } from './stores/orders';
 import { useUnits } from './stores/units';
 
+const route = useRoute();
 const router = useRouter();
 const orders = useOrders();
 const units = useUnits();
@@ -36,24 +37,37 @@ const allow = (event: DragEvent): void => void (carriesFile(event) && event.prev
 
 const listeners = { dragenter: onEnter, dragleave: onLeave, dragover: allow, drop: onDrop } as const;
 onMounted(() => {
-  for (const [name, listener] of Object.entries(listeners)) window.addEventListener(name, listener as EventListener);
+  for (const [name, listener] of Object.entries(listeners))
+    window.addEventListener(name, listener as EventListener);
 });
 onBeforeUnmount(() => {
-  for (const [name, listener] of Object.entries(listeners)) window.removeEventListener(name, listener as EventListener);
+  for (const [name, listener] of Object.entries(listeners))
+    window.removeEventListener(name, listener as EventListener);
 });
 </script>
 
 <template>
   <div class="app">
     <header>
-      <router-link to="/orders" class="name"><img src="/pan.svg" alt="" width="28" height="24" />Jam Pan</router-link>
+      <router-link to="/orders" class="name"
+        ><img src="/pan.svg" alt="" width="28" height="24" />Jam Pan</router-link
+      >
       <nav aria-label="Pages">
-        <router-link to="/orders">Orders</router-link>
-        <router-link to="/cutters/curlew">At the cutter</router-link>
+        <router-link to="/orders" :class="{ here: route.path.startsWith('/orders') }">Orders</router-link>
+        <router-link to="/cutters/curlew" :class="{ here: route.path.startsWith('/cutters') }"
+          >At the cutter</router-link
+        >
       </nav>
-      <span v-if="!events.connected" class="away" role="status">The server is away. Nothing is lost; trying again.</span>
+      <span v-if="!events.connected" class="away" role="status"
+        >The server is away. Nothing is lost; trying again.</span
+      >
       <div class="units" role="group" aria-label="Unit">
-        <button v-for="u in ['mm', 'in'] as const" :key="u" :aria-pressed="units.unit === u" @click="units.unit = u">
+        <button
+          v-for="u in ['mm', 'in'] as const"
+          :key="u"
+          :aria-pressed="units.unit === u"
+          @click="units.unit = u"
+        >
           {{ u }}
         </button>
       </div>
@@ -111,7 +125,7 @@ nav a {
 nav a:hover {
   background: rgb(255 255 255 / 12%);
 }
-nav a.router-link-active {
+nav a.here {
   background: var(--paper);
   color: var(--ink);
 }

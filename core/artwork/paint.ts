@@ -5,14 +5,23 @@ export function parseColour(text: string): string {
   const hex = /^#([0-9a-f]{6})/i.exec(text.trim());
   if (hex) return `#${hex[1].toLowerCase()}`;
   const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/i.exec(text.trim());
-  return short ? `#${short.slice(1).map((c) => c + c).join('').toLowerCase()}` : '#000000';
+  return short
+    ? `#${short
+        .slice(1)
+        .map((c) => c + c)
+        .join('')
+        .toLowerCase()}`
+    : '#000000';
 }
 
 /** A gradient's mean colour along its length, each stretch between two stops counted by its length. */
 export function flatColour(gradient: Element): string {
   const stops = gradient.children
     .filter((child) => child.name === 'stop')
-    .map(({ attributes }) => ({ at: Number(attributes.offset ?? 0), rgb: channels(attributes['stop-color'] ?? '#000000') }));
+    .map(({ attributes }) => ({
+      at: Number(attributes.offset ?? 0),
+      rgb: channels(attributes['stop-color'] ?? '#000000'),
+    }));
   if (stops.length === 0) return '#000000';
   const first = stops[0];
   const last = stops[stops.length - 1];
@@ -20,7 +29,8 @@ export function flatColour(gradient: Element): string {
   const mean = [0, 1, 2].map((channel) => {
     let sum = 0;
     for (let i = 1; i < line.length; i++) {
-      sum += Math.max(0, line[i].at - line[i - 1].at) * ((line[i].rgb[channel] + line[i - 1].rgb[channel]) / 2);
+      sum +=
+        Math.max(0, line[i].at - line[i - 1].at) * ((line[i].rgb[channel] + line[i - 1].rgb[channel]) / 2);
     }
     return Math.round(sum);
   });

@@ -35,5 +35,12 @@ export function parsePathData(d: string): Path {
 
 /** Degree elevation of a quadratic Bézier. */
 function raise(x0: number, y0: number, [x1, y1, x2, y2]: readonly number[]): number[] {
-  return [x0 + (2 / 3) * (x1 - x0), y0 + (2 / 3) * (y1 - y0), x2 + (2 / 3) * (x1 - x2), y2 + (2 / 3) * (y1 - y2), x2, y2];
+  return [
+    x0 + (2 / 3) * (x1 - x0),
+    y0 + (2 / 3) * (y1 - y0),
+    x2 + (2 / 3) * (x1 - x2),
+    y2 + (2 / 3) * (y1 - y2),
+    x2,
+    y2,
+  ];
 }

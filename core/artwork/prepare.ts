@@ -28,7 +28,12 @@ export interface PreparedArtwork {
   readonly width: number;
   readonly height: number;
   /** Where the art lies on the file's page and how large the file itself wants it, mm. */
-  readonly natural: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+  readonly natural: {
+    readonly x: number;
+    readonly y: number;
+    readonly width: number;
+    readonly height: number;
+  };
   readonly shapes: readonly PreparedShape[];
   readonly findings: readonly Finding[];
 }
@@ -74,7 +79,13 @@ const sizeOf = (b: Bounds): PreparedArtwork['natural'] => ({
 });
 
 function nothing(artwork: Artwork, natural: PreparedArtwork['natural'], finding: Finding): PreparedArtwork {
-  return { width: natural.width, height: natural.height, natural, shapes: [], findings: [...artwork.findings, finding] };
+  return {
+    width: natural.width,
+    height: natural.height,
+    natural,
+    shapes: [],
+    findings: [...artwork.findings, finding],
+  };
 }
 
 function nothingToCut(): Finding {
@@ -168,7 +179,8 @@ const unmap = (m: Matrix, b: Bounds): Bounds => ({
 });
 
 const nearly = (a: Bounds, b: Bounds): boolean =>
-  Math.abs(widthOf(a) - widthOf(b)) <= 0.02 * widthOf(b) && Math.abs(heightOf(a) - heightOf(b)) <= 0.02 * heightOf(b);
+  Math.abs(widthOf(a) - widthOf(b)) <= 0.02 * widthOf(b) &&
+  Math.abs(heightOf(a) - heightOf(b)) <= 0.02 * heightOf(b);
 
 /** A size at which anything can be measured, whatever the file says. */
 function workableSize(natural: { width: number; height: number }): { width: number; height: number } {
@@ -229,7 +241,12 @@ function strokeRegion(shape: Shape, matrix: Matrix): Region {
   return weld(mapRegion(strokeOutline(dashed, style.width * enlarge, style), toFinal));
 }
 
-function clipRegion(clips: readonly Clip[], index: number, toFinal: Matrix, known: Map<number, Region>): Region {
+function clipRegion(
+  clips: readonly Clip[],
+  index: number,
+  toFinal: Matrix,
+  known: Map<number, Region>,
+): Region {
   const memo = known.get(index);
   if (memo) return memo;
   const clip = clips[index];
@@ -240,8 +257,8 @@ function clipRegion(clips: readonly Clip[], index: number, toFinal: Matrix, know
     ),
   );
   const own = weld(rings);
-  const region = clip.parent === undefined ? own : intersection(own, clipRegion(clips, clip.parent, toFinal, known));
+  const region =
+    clip.parent === undefined ? own : intersection(own, clipRegion(clips, clip.parent, toFinal, known));
   known.set(index, region);
   return region;
 }
-

@@ -127,7 +127,8 @@ function pageMatrix(root: Element): Matrix {
   const [x, y, w, h] = viewBox.split(/[\s,]+/).map(Number);
   const sx = Number(width) / w;
   const sy = Number(height) / h;
-  if (preserveAspectRatio.startsWith('none')) return multiply(toMm, multiply(scaling(sx, sy), translation(-x, -y)));
+  if (preserveAspectRatio.startsWith('none'))
+    return multiply(toMm, multiply(scaling(sx, sy), translation(-x, -y)));
   const s = preserveAspectRatio.includes('slice') ? Math.max(sx, sy) : Math.min(sx, sy);
   const align = (axis: 'x' | 'Y'): number => {
     const word = preserveAspectRatio.slice(axis === 'x' ? 1 : 5, axis === 'x' ? 4 : 8);
@@ -179,7 +180,11 @@ function readPath(reader: Reader, element: Element, inherited: Inherited): void 
   const stroke = (): void => {
     const style = strokeStyle(attributes);
     if (!(style.width > 0)) return;
-    const colour = seenColour(reader, strokePaint, inherited.opacity * Number(attributes['stroke-opacity'] ?? 1));
+    const colour = seenColour(
+      reader,
+      strokePaint,
+      inherited.opacity * Number(attributes['stroke-opacity'] ?? 1),
+    );
     if (colour) reader.shapes.push({ ...common, colour, fill: 'nonzero', stroke: style });
   };
   const strokeFirst = (attributes['paint-order'] ?? '').trim().startsWith('stroke');
@@ -215,10 +220,15 @@ function seenColour(reader: Reader, paint: string, opacity: number): string | un
   return undefined;
 }
 
-const reference = (value: string | undefined): string | undefined => /url\(\s*["']?#([^"')]+)/.exec(value ?? '')?.[1];
+const reference = (value: string | undefined): string | undefined =>
+  /url\(\s*["']?#([^"')]+)/.exec(value ?? '')?.[1];
 
 function parseMatrix(transform: string | undefined): Matrix {
-  const numbers = /matrix\(([^)]*)\)/.exec(transform ?? '')?.[1].trim().split(/[\s,]+/).map(Number);
+  const numbers = /matrix\(([^)]*)\)/
+    .exec(transform ?? '')?.[1]
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   return numbers?.length === 6 ? (numbers as unknown as Matrix) : IDENTITY;
 }
 
@@ -244,7 +254,10 @@ function outlinesIn(element: Element, matrix: Matrix): Clip['outlines'][number][
     const own = multiply(matrix, parseMatrix(child.attributes.transform));
     if (child.name === 'g') return outlinesIn(child, own);
     if (child.name !== 'path') return [];
-    const fill: Fill = child.attributes['clip-rule'] === 'evenodd' || child.attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    const fill: Fill =
+      child.attributes['clip-rule'] === 'evenodd' || child.attributes['fill-rule'] === 'evenodd'
+        ? 'evenodd'
+        : 'nonzero';
     return [{ path: parsePathData(child.attributes.d ?? ''), matrix: own, fill }];
   });
 }
@@ -261,7 +274,8 @@ function maskAsClip(reader: Reader, id: string, matrix: Matrix, group: Element):
 
 function isWhite(element: Element): boolean {
   const { attributes, children, name } = element;
-  if (attributes.opacity || attributes['fill-opacity'] || attributes['clip-path'] || attributes.mask) return false;
+  if (attributes.opacity || attributes['fill-opacity'] || attributes['clip-path'] || attributes.mask)
+    return false;
   if (name === 'g') return children.every(isWhite);
   return name === 'path' && attributes.fill === '#ffffff' && (attributes.stroke ?? 'none') === 'none';
 }
@@ -309,7 +323,8 @@ const offPage = (count: number): Finding => ({
 });
 
 /** How many half widths a pointed corner can reach. */
-const mitreReach = ({ stroke }: Shape): number => (stroke?.join === 'miter' ? Math.max(1.5, stroke.miterLimit) : 1.5);
+const mitreReach = ({ stroke }: Shape): number =>
+  stroke?.join === 'miter' ? Math.max(1.5, stroke.miterLimit) : 1.5;
 
 function reachOf(shape: Shape, halfWidths: number): Bounds {
   const box = pathBounds(shape.path, shape.matrix);

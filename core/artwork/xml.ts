@@ -19,7 +19,11 @@ export function parseXml(text: string): Element {
     throw error;
   });
   parser.on('opentag', (tag) => {
-    const element = { name: tag.name.replace(/^svg:/, ''), attributes: tag.attributes as Record<string, string>, children: [] };
+    const element = {
+      name: tag.name.replace(/^svg:/, ''),
+      attributes: tag.attributes as Record<string, string>,
+      children: [],
+    };
     if (open.length > 0) open[open.length - 1].children.push(element);
     else root = element;
     open.push(element);

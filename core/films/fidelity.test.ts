@@ -24,7 +24,11 @@ const flags = readdirSync(FLAGS)
   .map((name) => `${FLAGS}/${name}`);
 
 function pixels(svg: string): { data: Buffer; width: number; height: number } {
-  const image = new Resvg(svg, { ...FONTS, fitTo: { mode: 'width', value: PIXELS }, background: '#8c8c8c' }).render();
+  const image = new Resvg(svg, {
+    ...FONTS,
+    fitTo: { mode: 'width', value: PIXELS },
+    background: '#8c8c8c',
+  }).render();
   return { data: image.pixels, width: image.width, height: image.height };
 }
 
@@ -72,7 +76,9 @@ function compare(file: string): { colours: number; share: number } | undefined {
 describe('films laid over each other are the artwork (rendered by resvg)', () => {
   test('at least 100 many-coloured files differ in no more than 0.3 % of pixels off the edges', () => {
     const results = [...emoji, ...flags].map((file) => ({ file, result: compare(file) }));
-    const many = results.flatMap(({ file, result }) => (result && result.colours >= 3 ? [{ file, ...result }] : []));
+    const many = results.flatMap(({ file, result }) =>
+      result && result.colours >= 3 ? [{ file, ...result }] : [],
+    );
     expect(many.length).toBeGreaterThanOrEqual(100);
     expect(many.filter(({ share }) => share > 0.003)).toEqual([]);
   }, 120_000);

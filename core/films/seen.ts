@@ -13,7 +13,7 @@ import {
   piecesOf,
   regionArea,
   ringBounds,
-  weld,
+  weldDisjoint,
 } from '../geometry/region';
 
 /** What is seen of one colour. */
@@ -49,7 +49,9 @@ export function seenColours(shapes: readonly PreparedShape[]): SeenColour[] {
   const seen = new Map<string, RBush<Cover>>();
   for (const shape of shapes.toReversed()) {
     const covers = silhouette.search(shape.bounds);
-    const visible = covers.length === 0 ? shape.region : hide(shape, covers, seen.get(shape.colour));
+    // slivers thinner than the grid are rounding, not art, and they upset the booleans that follow
+    const visible =
+      covers.length === 0 ? shape.region : dropSlivers(hide(shape, covers, seen.get(shape.colour)));
     if (visible.length === 0) continue;
     const own = seen.get(shape.colour) ?? new RBush<Cover>();
     seen.set(shape.colour, own);
@@ -64,8 +66,12 @@ function collect(shapes: readonly PreparedShape[], seen: ReadonlyMap<string, RBu
   for (const { colour } of shapes) counts.set(colour, (counts.get(colour) ?? 0) + 1);
   const out: SeenColour[] = [];
   for (const [colour, count] of counts) {
-    const rings = seen.get(colour)?.all().flatMap((piece) => piece.rings) ?? [];
-    const region = dropSlivers(weld(rings));
+    const rings =
+      seen
+        .get(colour)
+        ?.all()
+        .flatMap((piece) => piece.rings) ?? [];
+    const region = dropSlivers(weldDisjoint(rings));
     if (region.length > 0) out.push({ colour, region, area: regionArea(region), shapes: count });
   }
   return out;
@@ -97,7 +103,9 @@ function nearRings(covers: readonly Cover[], shape: PreparedShape): Region {
     maxX: maxX + CLIP_MARGIN,
     maxY: maxY + CLIP_MARGIN,
   };
-  return covers.flatMap((cover) => (cover.vertices > 2 * size + 50 ? cutToBox(cover.rings, box) : cover.rings));
+  return covers.flatMap((cover) =>
+    cover.vertices > 2 * size + 50 ? cutToBox(cover.rings, box) : cover.rings,
+  );
 }
 
 /** Adds a shape to the silhouette. One that meets far larger outlines is laid beside them: welding would cost more. */

@@ -44,7 +44,10 @@ export interface Separation {
 }
 
 /** The film in stock nearest to a colour by ΔE00; ties go to the earlier film. */
-export function nearestFilm(colour: string, films: readonly Film[]): { film: Film; deltaE: number } | undefined {
+export function nearestFilm(
+  colour: string,
+  films: readonly Film[],
+): { film: Film; deltaE: number } | undefined {
   const lab = labOf(colour);
   let best: { film: Film; deltaE: number } | undefined;
   for (const film of films) {
@@ -83,8 +86,18 @@ function inOrder(seen: readonly SeenColour[], order: readonly string[]): SeenCol
 function planColour(seen: SeenColour, choices: FilmChoices, catalogue: readonly Film[]): ColourPlan {
   const on = !choices.off.includes(seen.colour);
   const chosen = catalogue.find((film) => film.id === choices.film[seen.colour]);
-  if (chosen) return { ...seen, on, film: chosen, deltaE: deltaE(labOf(seen.colour), labOf(chosen.colour)), proposed: false };
-  const nearest = nearestFilm(seen.colour, catalogue.filter((film) => film.kind === 'sign'));
+  if (chosen)
+    return {
+      ...seen,
+      on,
+      film: chosen,
+      deltaE: deltaE(labOf(seen.colour), labOf(chosen.colour)),
+      proposed: false,
+    };
+  const nearest = nearestFilm(
+    seen.colour,
+    catalogue.filter((film) => film.kind === 'sign'),
+  );
   return { ...seen, on, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
 }
 
@@ -126,4 +139,3 @@ function separationFindings(colours: readonly ColourPlan[], films: readonly Film
   }
   return findings;
 }
-

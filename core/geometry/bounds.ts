@@ -6,7 +6,12 @@ export interface Bounds {
   readonly maxY: number;
 }
 
-export const emptyBounds = (): Bounds => ({ minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity });
+export const emptyBounds = (): Bounds => ({
+  minX: Infinity,
+  minY: Infinity,
+  maxX: -Infinity,
+  maxY: -Infinity,
+});
 
 export const isEmptyBounds = (b: Bounds): boolean => b.minX > b.maxX || b.minY > b.maxY;
 

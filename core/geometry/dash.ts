@@ -56,6 +56,7 @@ function dashOne(line: Polyline, steps: readonly number[], start: number): Polyl
 
 function lengthOf({ points }: Polyline): number {
   let length = 0;
-  for (let i = 2; i < points.length; i += 2) length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+  for (let i = 2; i < points.length; i += 2)
+    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
   return length;
 }

@@ -55,7 +55,8 @@ function isInside(ring: Ring, { x, y }: { x: number; y: number }): boolean {
   let inside = false;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     if (ring[i + 1] > y === ring[j + 1] > y) continue;
-    if (x < ((ring[j] - ring[i]) * (y - ring[i + 1])) / (ring[j + 1] - ring[i + 1]) + ring[i]) inside = !inside;
+    if (x < ((ring[j] - ring[i]) * (y - ring[i + 1])) / (ring[j + 1] - ring[i + 1]) + ring[i])
+      inside = !inside;
   }
   return inside;
 }

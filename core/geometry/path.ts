@@ -104,7 +104,12 @@ function tidy(run: readonly number[], closed: boolean): Polyline | undefined {
     if (n > 0 && kept[n - 2] === run[i] && kept[n - 1] === run[i + 1]) continue;
     kept.push(run[i], run[i + 1]);
   }
-  while (closed && kept.length > 2 && kept[0] === kept[kept.length - 2] && kept[1] === kept[kept.length - 1]) {
+  while (
+    closed &&
+    kept.length > 2 &&
+    kept[0] === kept[kept.length - 2] &&
+    kept[1] === kept[kept.length - 1]
+  ) {
     kept.length -= 2;
   }
   return kept.length === 0 ? undefined : { points: Float64Array.from(kept), closed };
@@ -152,7 +157,10 @@ function extremes(p: Float64Array, at: number): number[] {
 function cubicAt(p: Float64Array, at: number, t: number): [number, number] {
   const s = 1 - t;
   const along = (k: number): number =>
-    s * s * s * p[at - 2 + k] + 3 * s * s * t * p[at + k] + 3 * s * t * t * p[at + 2 + k] + t * t * t * p[at + 4 + k];
+    s * s * s * p[at - 2 + k] +
+    3 * s * s * t * p[at + k] +
+    3 * s * t * t * p[at + 2 + k] +
+    t * t * t * p[at + 4 + k];
   return [along(0), along(1)];
 }
 

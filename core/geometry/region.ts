@@ -3,7 +3,7 @@
  * Outer rings have positive area, holes negative (see {@link ringArea}), so a region's area is the plain sum.
  */
 import type { Path64, Paths64, PolyPath64 } from 'clipper2-ts';
-import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, PolyTree64, RectClip64 } from 'clipper2-ts';
+import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, PolyTree64 } from 'clipper2-ts';
 import type { Bounds } from './bounds';
 import { emptyBounds, growBounds, isEmptyBounds } from './bounds';
 import type { Matrix } from './matrix';
@@ -21,9 +21,6 @@ export type Cap = 'butt' | 'round' | 'square';
 /** Grid steps per mm: 1 µm. 12 m is then 1.2e7 steps, so products of two lengths stay exact in doubles. */
 export const GRID_PER_MM = 1000;
 
-/** Largest coordinate the grid takes: beyond it, products of lengths would no longer be exact. */
-export const GRID_LIMIT_MM = 40_000;
-
 /** How far an offset's round corner may lie from the true arc, mm. */
 const ARC_TOLERANCE = 0.005;
 
@@ -33,7 +30,11 @@ const JOIN: Readonly<Record<Join, JoinType>> = {
   miter: JoinType.Miter,
   bevel: JoinType.Bevel,
 };
-const CAP: Readonly<Record<Cap, EndType>> = { butt: EndType.Butt, round: EndType.Round, square: EndType.Square };
+const CAP: Readonly<Record<Cap, EndType>> = {
+  butt: EndType.Butt,
+  round: EndType.Round,
+  square: EndType.Square,
+};
 
 function toGrid(ring: Float64Array): Path64 {
   const path: Path64 = new Array(ring.length >> 1);
@@ -69,8 +70,23 @@ export function weld(rings: readonly Float64Array[], fill: Fill = 'nonzero'): Re
   return rings.length === 0 ? [] : run(ClipType.Union, gridAll(rings), [], fill);
 }
 
-/** What lies in either. */
-export const union = (a: Region, b: Region): Region => weld([...a, ...b]);
+/**
+ * {@link weld} for rings that overlap by rounding only, so that the result's area is known beforehand: the sum.
+ * The library's sweep can go astray where many outlines nearly coincide; when the area shows it, the sweep is made
+ * again along the other axis and the better of the two is kept.
+ */
+export function weldDisjoint(rings: readonly Float64Array[]): Region {
+  const expected = regionArea(rings);
+  const slack = (outlineLength(rings) * 5) / GRID_PER_MM;
+  const off = (region: Region): number => Math.abs(regionArea(region) - expected);
+  const first = weld(rings);
+  if (off(first) <= slack) return first;
+  const second = transpose(weld(transpose(rings)));
+  return off(second) < off(first) ? second : first;
+}
+
+/** x and y swapped; each ring turned round so that outer rings stay positive. */
+const transpose = (region: Region): Region => mapRegion(region, [0, 1, 1, 0, 0, 0]);
 
 /** What lies in `a` and not in `b`. */
 export function difference(a: Region, b: Region): Region {
@@ -82,23 +98,6 @@ export function difference(a: Region, b: Region): Region {
 export function intersection(a: Region, b: Region): Region {
   if (a.length === 0 || b.length === 0) return [];
   return run(ClipType.Intersection, gridAll(a), gridAll(b), 'nonzero');
-}
-
-/** What lies in one of the two but not in both. */
-export const symmetricDifference = (a: Region, b: Region): Region =>
-  run(ClipType.Xor, gridAll(a), gridAll(b), 'nonzero');
-
-/**
- * The region grown by `distance` mm (shrunk when negative).
- * @param miterLimit for 'miter': longest spike as a multiple of the distance
- */
-export function offset(region: Region, distance: number, join: Join = 'round', miterLimit = 4): Region {
-  if (region.length === 0 || distance === 0) return region;
-  const offsetter = new ClipperOffset(miterLimit, ARC_TOLERANCE * GRID_PER_MM);
-  offsetter.addPaths(gridAll(region), JOIN[join], EndType.Polygon);
-  const solution: Paths64 = [];
-  offsetter.execute(distance * GRID_PER_MM, solution);
-  return solution.map(fromGrid);
 }
 
 /** The area a pen of `width` mm leaves along the lines. */
@@ -140,12 +139,14 @@ export const regionArea = (region: Region): number => region.reduce((sum, ring) 
 export function ringLength(ring: ArrayLike<number>): number {
   let length = 0;
   const n = ring.length;
-  for (let i = 0, j = n - 2; i < n; j = i, i += 2) length += Math.hypot(ring[i] - ring[j], ring[i + 1] - ring[j + 1]);
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2)
+    length += Math.hypot(ring[i] - ring[j], ring[i + 1] - ring[j + 1]);
   return length;
 }
 
 /** Length of all outlines of a region, holes too, mm: what the knife travels. */
-export const outlineLength = (region: Region): number => region.reduce((sum, ring) => sum + ringLength(ring), 0);
+export const outlineLength = (region: Region): number =>
+  region.reduce((sum, ring) => sum + ringLength(ring), 0);
 
 export const ringBounds = (ring: Ring): Bounds => growBounds(emptyBounds(), ring);
 
@@ -200,10 +201,11 @@ export function piecesOf(region: Region): Piece[] {
 }
 
 /**
- * Moves every edge out by a few grid steps, without the booleans of {@link offset}: rings may come to overlap
+ * Moves every edge out by a few grid steps, without the booleans of an offset: rings may come to overlap
  * one another, so weld the result.
  */
-export const letOut = (region: Region, distance: number): Region => region.map((ring) => letOutRing(ring, distance));
+export const letOut = (region: Region, distance: number): Region =>
+  region.map((ring) => letOutRing(ring, distance));
 
 function letOutRing(ring: Ring, distance: number): Ring {
   const n = ring.length;
@@ -226,19 +228,38 @@ function unit(x: number, y: number): readonly [number, number] {
   return length > 0 ? [x / length, y / length] : [0, 0];
 }
 
-/** The part of the rings inside an upright box; pieces cut off by it run along its edge. Fast, one look a point. */
-export const cutToBox = (region: Region, b: Bounds): Region =>
-  rectClipper(b)
-    .execute(gridAll(region))
-    .map(fromGrid);
-
-const rectClipper = (b: Bounds): RectClip64 =>
-  new RectClip64({
-    left: Math.floor(b.minX * GRID_PER_MM),
-    top: Math.floor(b.minY * GRID_PER_MM),
-    right: Math.ceil(b.maxX * GRID_PER_MM),
-    bottom: Math.ceil(b.maxY * GRID_PER_MM),
+/**
+ * The part of the rings inside an upright box, ring by ring (Sutherland & Hodgman 1974): pieces that the box cuts
+ * apart stay joined along its edge, which no fill rule minds inside the box. One look a point.
+ */
+export function cutToBox(region: Region, b: Bounds): Region {
+  return region.flatMap((ring) => {
+    let points: number[] | Ring = ring;
+    points = cutHalf(points, 0, b.minX, 1);
+    points = cutHalf(points, 0, b.maxX, -1);
+    points = cutHalf(points, 1, b.minY, 1);
+    points = cutHalf(points, 1, b.maxY, -1);
+    return points.length < 6 ? [] : [Float64Array.from(points)];
   });
+}
+
+/** Keeps what lies on the side of `limit` that `sign` points to, along one axis (0: x, 1: y). */
+function cutHalf(points: ArrayLike<number>, axis: 0 | 1, limit: number, sign: 1 | -1): number[] {
+  const out: number[] = [];
+  const n = points.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    const from = (points[j + axis] - limit) * sign;
+    const to = (points[i + axis] - limit) * sign;
+    if (from >= 0 !== to >= 0) {
+      const t = from / (from - to);
+      const across = points[j + 1 - axis] + t * (points[i + 1 - axis] - points[j + 1 - axis]);
+      if (axis === 0) out.push(limit, across);
+      else out.push(across, limit);
+    }
+    if (to >= 0) out.push(points[i], points[i + 1]);
+  }
+  return out;
+}
 
 /** Leaves out rings that enclose less than rounding to the grid can make: area ≤ outline × 1.5 grid steps. */
 export function dropSlivers(region: Region): Region {

@@ -54,6 +54,9 @@ export interface Recipe {
 }
 
 /** Width the knife reaches on a roll of `rollWidth` in this cutter: the roll less what the rollers hold, mm. */
-export function cuttableWidth(cutter: Pick<Cutter, 'widestRoll' | 'rollerMargin'>, rollWidth: number): number {
+export function cuttableWidth(
+  cutter: Pick<Cutter, 'widestRoll' | 'rollerMargin'>,
+  rollWidth: number,
+): number {
   return Math.min(rollWidth, cutter.widestRoll) - 2 * cutter.rollerMargin;
 }

@@ -114,7 +114,10 @@ function stripOf(layer: FilmLayer, choices: LayoutChoices, cutter: Cutter): Stri
   const mirrored = isMirrored(layer.film, choices);
   const cell = turned ? { along: across, across: along } : { along, across };
   const toCell = intoCell(layer.bounds, rim, mirrored, turned);
-  const start = { x: cutter.leadMargin, y: choices.place === 'middle' ? (cuttable - chosen.width) / 2 : SWING_ROOM };
+  const start = {
+    x: cutter.leadMargin,
+    y: choices.place === 'middle' ? (cuttable - chosen.width) / 2 : SWING_ROOM,
+  };
   const placements = Array.from({ length: choices.copies }, (_, copy) =>
     placeCopy(copy, chosen.rows, cell, start, choices.spacing, toCell),
   );
@@ -144,7 +147,12 @@ interface Packing {
 }
 
 /** How copies of a box pack on the film, or undefined when even one is too wide. */
-function packing(along: number, across: number, usable: number, { copies, spacing }: LayoutChoices): Packing | undefined {
+function packing(
+  along: number,
+  across: number,
+  usable: number,
+  { copies, spacing }: LayoutChoices,
+): Packing | undefined {
   if (across > usable + 1e-6) return undefined;
   const rows = Math.min(copies, Math.max(1, Math.floor((usable + spacing + 1e-6) / (across + spacing))));
   const columns = Math.ceil(copies / rows);
@@ -155,7 +163,11 @@ function packing(along: number, across: number, usable: number, { copies, spacin
   };
 }
 
-function pickTurn(choices: LayoutChoices, asDrawn: Packing | undefined, turned: Packing | undefined): boolean {
+function pickTurn(
+  choices: LayoutChoices,
+  asDrawn: Packing | undefined,
+  turned: Packing | undefined,
+): boolean {
   if (choices.turn !== 'shorter') return choices.turn === 'turned';
   if (!asDrawn || !turned) return asDrawn === undefined && turned !== undefined;
   return turned.length < asDrawn.length - 1e-6;

@@ -111,8 +111,10 @@ export function createPlanner(): Planner {
   const seen = stage('separate', (p: PreparedArtwork): SeenColour[] => seenColours(p.shapes));
   const assigned = stage('assign', separate);
   const laidOut = stage('layOut', layOut);
-  const programs = stage('toolpath', (strips: readonly Strip[], choices: Choices, cutter: Cutter, shop: Shop) =>
-    strips.map((strip) => planCut(strip, choices, cutter, shop)),
+  const programs = stage(
+    'toolpath',
+    (strips: readonly Strip[], choices: Choices, cutter: Cutter, shop: Shop) =>
+      strips.map((strip) => planCut(strip, choices, cutter, shop)),
   );
 
   const plan = (artworkKey: string, artwork: Artwork, choices: Choices, shop: Shop): Plan => {
@@ -126,7 +128,13 @@ export function createPlanner(): Planner {
     const layoutKey = keyOf(filmKey, choices.layout, cutter);
     const layout = laidOut(layoutKey, separation.films, choices.layout, cutter);
     const cutKey = keyOf(layoutKey, choices.cut, shop.recipes);
-    return assemble(sized, separation, cutter, programs(cutKey, layout.strips, choices, cutter, shop), layout.findings);
+    return assemble(
+      sized,
+      separation,
+      cutter,
+      programs(cutKey, layout.strips, choices, cutter, shop),
+      layout.findings,
+    );
   };
   return { plan, runs };
 }
@@ -169,6 +177,3 @@ function assemble(
     findings: [...prepared.findings, ...separation.findings, ...layoutFindings],
   };
 }
-
-/** Whether anything keeps this plan from the cutter. */
-export const isStopped = (plan: Pick<Plan, 'findings'>): boolean => plan.findings.some((f) => f.severity === 'stop');

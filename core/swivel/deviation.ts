@@ -51,8 +51,14 @@ function indexSegments(lines: readonly Float64Array[], closed: boolean): RBush<S
       const k = (i + 2) % line.length;
       const [ax, ay, bx, by] = [line[i], line[i + 1], line[k], line[k + 1]];
       segments.push({
-        ax, ay, bx, by,
-        minX: Math.min(ax, bx), minY: Math.min(ay, by), maxX: Math.max(ax, bx), maxY: Math.max(ay, by),
+        ax,
+        ay,
+        bx,
+        by,
+        minX: Math.min(ax, bx),
+        minY: Math.min(ay, by),
+        maxX: Math.max(ax, bx),
+        maxY: Math.max(ay, by),
       });
     }
   }

@@ -3,12 +3,6 @@
  * moves towards the holder. For a straight move of length s the angle φ between rod and move obeys
  * tan(φ/2) = tan(φ₀/2)·e^(−s/d) exactly (tractrix of a straight line; see e.g. Lockwood, A Book of Curves, 1961).
  */
-export interface Trailer {
-  readonly x: number;
-  readonly y: number;
-  /** Angle of the rod from the tip to the holder, radians. */
-  readonly angle: number;
-}
 
 /**
  * Follows a holder that moves straight from (x0, y0) to (x1, y1).
@@ -16,7 +10,14 @@ export interface Trailer {
  * @param d rod length (blade offset), mm, > 0
  * @returns the rod angle after the move
  */
-export function dragStraight(angle: number, x0: number, y0: number, x1: number, y1: number, d: number): number {
+export function dragStraight(
+  angle: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  d: number,
+): number {
   const s = Math.hypot(x1 - x0, y1 - y0);
   if (s === 0) return angle;
   const move = Math.atan2(y1 - y0, x1 - x0);
@@ -46,7 +47,10 @@ export function tipPath(
     const [x0, y0, x1, y1] = [holder[i - 2], holder[i - 1], holder[i], holder[i + 1]];
     const parts = Math.max(1, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / step));
     for (let k = 1; k <= parts; k++) {
-      const at = (t: number): [number, number] => [x0 + ((x1 - x0) * t) / parts, y0 + ((y1 - y0) * t) / parts];
+      const at = (t: number): [number, number] => [
+        x0 + ((x1 - x0) * t) / parts,
+        y0 + ((y1 - y0) * t) / parts,
+      ];
       const [ax, ay] = at(k - 1);
       const [bx, by] = at(k);
       now = dragStraight(now, ax, ay, bx, by, d);

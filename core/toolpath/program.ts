@@ -68,7 +68,11 @@ class ProgramWriter {
   align(strip: Strip): void {
     const length = Math.min(ALIGN_OFFSETS * this.recipe.bladeOffset, this.cutter.leadMargin - 1);
     const y = Math.min(strip.cuttable / 2, (strip.placements[0]?.box.minY ?? 0) + 1);
-    this.add(compensate([0.5, y, 0.5 + length, y], this.recipe.bladeOffset, this.heading).points, 'align', -1);
+    this.add(
+      compensate([0.5, y, 0.5 + length, y], this.recipe.bladeOffset, this.heading).points,
+      'align',
+      -1,
+    );
   }
 
   ring(ring: Ring, part: CutLine['part'], copy: number): void {
@@ -90,7 +94,15 @@ class ProgramWriter {
 
   finish(length: number): CutProgram {
     const { lines, recipe, cutLength, travelLength, seconds } = this;
-    return { lines, recipe, cutLength, travelLength, seconds, doneAt: Float64Array.from(this.doneAt), length };
+    return {
+      lines,
+      recipe,
+      cutLength,
+      travelLength,
+      seconds,
+      doneAt: Float64Array.from(this.doneAt),
+      length,
+    };
   }
 }
 
@@ -110,7 +122,8 @@ function ontoGrid(points: Float64Array, step: number): Float64Array {
 
 function openLength(points: Float64Array): number {
   let length = 0;
-  for (let i = 2; i < points.length; i += 2) length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+  for (let i = 2; i < points.length; i += 2)
+    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
   return length;
 }
 

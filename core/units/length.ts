@@ -19,8 +19,7 @@ const MM_PER_UNIT: Readonly<Record<string, number>> = {
 };
 
 export type ParsedLength =
-  | { readonly ok: true; readonly mm: number }
-  | { readonly ok: false; readonly message: string };
+  { readonly ok: true; readonly mm: number } | { readonly ok: false; readonly message: string };
 
 type Token = { readonly kind: 'number' | 'unit' | 'sign'; readonly text: string; readonly value: number };
 
@@ -54,7 +53,8 @@ function tokenOf(m: RegExpExecArray): Token {
     return { kind: 'number', text, value: Number(whole ?? 0) + Number(over) / Number(under) };
   }
   if (number !== undefined) return { kind: 'number', text, value: Number(number.replace(',', '.')) };
-  if (unit !== undefined) return { kind: 'unit', text: unit.toLowerCase(), value: MM_PER_UNIT[unit.toLowerCase()] };
+  if (unit !== undefined)
+    return { kind: 'unit', text: unit.toLowerCase(), value: MM_PER_UNIT[unit.toLowerCase()] };
   return { kind: 'sign', text: sign.toLowerCase() === 'x' || sign === '×' ? '*' : sign, value: 0 };
 }
 
@@ -159,14 +159,16 @@ export function parseLength(text: string, unit: Unit): ParsedLength {
 /**
  * Writes a length for people, always with its unit: 0.1 mm or 0.001 in steps, as the shop reads them.
  * @param mm millimetres
+ * @param fine one decimal more, for what is itself a fraction of a millimetre
  */
-export function formatLength(mm: number, unit: Unit): string {
-  return `${formatNumber(mm, unit)} ${unit}`;
+export function formatLength(mm: number, unit: Unit, fine = false): string {
+  return `${formatNumber(mm, unit, fine)} ${unit}`;
 }
 
 /** The number of {@link formatLength} alone, for fields and tables that show the unit once. */
-export function formatNumber(mm: number, unit: Unit): string {
-  return unit === 'mm' ? mm.toFixed(1) : (mm / MM_PER_INCH).toFixed(3);
+export function formatNumber(mm: number, unit: Unit, fine = false): string {
+  const more = fine ? 1 : 0;
+  return unit === 'mm' ? mm.toFixed(1 + more) : (mm / MM_PER_INCH).toFixed(3 + more);
 }
 
 /** Film on a roll is bought by the metre or by the foot: a longer unit for running length. */

@@ -56,7 +56,9 @@ export async function openDispatcher(url: string, services: Services): Promise<D
   };
   for (let i = 0; i < HANDS; i++) await boss.work(QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, run);
   const lookout = setInterval(() => {
-    stopForsaken(services).catch((error: unknown) => log.error({ error: String(error) }, 'looking after cuts'));
+    stopForsaken(services).catch((error: unknown) =>
+      log.error({ error: String(error) }, 'looking after cuts'),
+    );
   }, LOOK_AFTER_MS);
   return {
     dispatch: async (cutId) => {
@@ -74,13 +76,21 @@ export async function openDispatcher(url: string, services: Services): Promise<D
 
 type CutRow = typeof cuts.$inferSelect;
 
-async function runCut(services: Services, holder: string, cutId: number, asked: () => boolean): Promise<void> {
+async function runCut(
+  services: Services,
+  holder: string,
+  cutId: number,
+  asked: () => boolean,
+): Promise<void> {
   const { db, log } = services;
   const [cut] = await db.select().from(cuts).where(eq(cuts.id, cutId));
   if (!cut || cut.state !== 'checking') return; // taken back meanwhile, or already under way elsewhere
   const lease = await takeLease(db, cut.cutterId, holder);
   if (!lease) {
-    await settle(services, cut, { state: 'wants-film', problem: 'Another server is using this cutter. Press again in a moment.' });
+    await settle(services, cut, {
+      state: 'wants-film',
+      problem: 'Another server is using this cutter. Press again in a moment.',
+    });
     return;
   }
   try {
@@ -94,7 +104,12 @@ async function runCut(services: Services, holder: string, cutId: number, asked: 
   await promoteNext(services, cut.cutterId);
 }
 
-async function cutUnderLease(services: Services, cut: CutRow, lease: Lease, asked: () => boolean): Promise<void> {
+async function cutUnderLease(
+  services: Services,
+  cut: CutRow,
+  lease: Lease,
+  asked: () => boolean,
+): Promise<void> {
   const { db } = services;
   const [cutter] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
   const link = await openLink(cutter.link);
@@ -104,14 +119,28 @@ async function cutUnderLease(services: Services, cut: CutRow, lease: Lease, aske
     if (wrong) return await settle(services, cut, { state: 'wants-film', problem: wrong });
     await settle(services, cut, { state: 'cutting', problem: null });
     const program = unpack<StoredProgram>(cut.program);
-    const linesDone = await feedWithProgress(services, cut, cutter.data, link, program, () => asked() || !lease.held());
+    const linesDone = await feedWithProgress(
+      services,
+      cut,
+      cutter.data,
+      link,
+      program,
+      () => asked() || !lease.held(),
+    );
     const secondsDone = linesDone > 0 ? program.doneAt[linesDone - 1] : 0;
     if (linesDone < program.lines.length) {
       const problem = `Stopped after line ${linesDone} of ${program.lines.length}.`;
       return await settle(services, cut, { state: 'stopped', linesDone, secondsDone, problem });
     }
     const record = await recordOf(services, cut, cutter.link.panel, program);
-    await settle(services, cut, { state: 'done', linesDone, secondsDone, problem: null, endedAt: new Date(), ...record });
+    await settle(services, cut, {
+      state: 'done',
+      linesDone,
+      secondsDone,
+      problem: null,
+      endedAt: new Date(),
+      ...record,
+    });
   } finally {
     link.close();
   }
@@ -143,7 +172,13 @@ async function feedWithProgress(
         const now = Date.now();
         if (now - told >= TELL_EVERY_MS) {
           told = now;
-          const event = { kind: 'head' as const, cutId: cut.id, ...head, linesDone, secondsDone: secondsOf(linesDone) };
+          const event = {
+            kind: 'head' as const,
+            cutId: cut.id,
+            ...head,
+            linesDone,
+            secondsDone: secondsOf(linesDone),
+          };
           void hub.tell(event).catch(() => {});
         }
         if (now - saved >= SAVE_EVERY_MS) {
@@ -231,7 +266,10 @@ async function stopForsaken(services: Services): Promise<void> {
     );
   for (const cut of forsaken) {
     if (cut.state === 'checking' && cut.linesDone === 0) {
-      await settle(services, cut, { state: 'wants-film', problem: 'Nothing happened after the film was loaded. Press again.' });
+      await settle(services, cut, {
+        state: 'wants-film',
+        problem: 'Nothing happened after the film was loaded. Press again.',
+      });
       continue;
     }
     const problem = `The server that fed this cut went away after line ${cut.linesDone} of ${cut.lines}. Look at the film, then go on or start again.`;

@@ -30,7 +30,8 @@ export async function checkFilm(
 ): Promise<string | undefined> {
   await link.send('OH;');
   const [x1, y1, x2, y2] = numbers(await link.answer(), 4);
-  const units = cutter.device.feedAxis === 'x' ? { across: y2 - y1, feed: x2 - x1 } : { across: x2 - x1, feed: y2 - y1 };
+  const units =
+    cutter.device.feedAxis === 'x' ? { across: y2 - y1, feed: x2 - x1 } : { across: x2 - x1, feed: y2 - y1 };
   if (units.across <= 0) return `No film is in ${cutter.name}. Load ${film.name} and press again.`;
   const width = units.across * cutter.device.step + 2 * cutter.rollerMargin;
   if (Math.abs(width - film.rollWidth) > WIDTH_SLACK) {
@@ -116,6 +117,7 @@ function onStrip(x: number, y: number, down: boolean, { device }: Cutter, cuttab
 
 function numbers(answer: string, count: number): number[] {
   const values = answer.split(',').map(Number);
-  if (values.length < count || !values.every(Number.isFinite)) throw new LinkLost(`the cutter answered “${answer}”`);
+  if (values.length < count || !values.every(Number.isFinite))
+    throw new LinkLost(`the cutter answered “${answer}”`);
   return values;
 }

@@ -44,7 +44,9 @@ export async function openLink({ host, port }: Link): Promise<CutterLink> {
     send: (bytes) =>
       new Promise((done, fail) => {
         if (lost) return fail(lost);
-        socket.write(bytes, 'latin1', (error) => (error ? fail(new LinkLost('the line to the cutter broke')) : done()));
+        socket.write(bytes, 'latin1', (error) =>
+          error ? fail(new LinkLost('the line to the cutter broke')) : done(),
+        );
       }),
     answer: (patience = ANSWER_MS) => {
       const ready = answers.shift();

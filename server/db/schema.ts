@@ -1,4 +1,18 @@
-import { bigint, boolean, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, serial, text, timestamp } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  customType,
+  date,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  serial,
+  text,
+  timestamp,
+} from 'drizzle-orm/pg-core';
 import type { Choices } from '../../core/plan/plan';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';
@@ -124,7 +138,10 @@ export const cuts = pgTable(
     movedAt: timestamp('moved_at', { withTimezone: true }).notNull().defaultNow(),
     endedAt: timestamp('ended_at', { withTimezone: true }),
   },
-  (table) => [index('cuts_by_cutter').on(table.cutterId, table.state), index('cuts_by_order').on(table.orderId)],
+  (table) => [
+    index('cuts_by_cutter').on(table.cutterId, table.state),
+    index('cuts_by_order').on(table.orderId),
+  ],
 );
 
 /** Which server process feeds a cutter, and until when its word counts. */

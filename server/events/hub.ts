@@ -47,7 +47,8 @@ export async function openHub(url: string, db: Db, log: Logger): Promise<Hub> {
   await listen();
 
   return {
-    tell: async (event) => void (await db.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(event)})`)),
+    tell: async (event) =>
+      void (await db.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(event)})`)),
     on: (listener) => {
       listeners.add(listener);
       return () => listeners.delete(listener);

@@ -12,7 +12,17 @@ const DEEPEST = 250;
 const LONGEST_ENTITY = 200;
 const MOST_ENTITY_TEXT = 2_000_000;
 
-const SHAPE_NAMES = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon', 'text', 'image']);
+const SHAPE_NAMES = new Set([
+  'path',
+  'rect',
+  'circle',
+  'ellipse',
+  'line',
+  'polyline',
+  'polygon',
+  'text',
+  'image',
+]);
 
 /** How many shapes an element stands for, and which others it brings in by `use`. */
 interface Weight {
@@ -37,7 +47,9 @@ export function inspectSvg(bytes: Uint8Array): { text: string; findings: Finding
   checkEntities(text);
   const counts: Counts = { script: 0, outside: 0, text: 0, foreign: 0 };
   const weights = new Map<string, Weight>();
-  const open: { weight: Weight; id: string | undefined }[] = [{ weight: { shapes: 0, uses: [] }, id: undefined }];
+  const open: { weight: Weight; id: string | undefined }[] = [
+    { weight: { shapes: 0, uses: [] }, id: undefined },
+  ];
   let rootName: string | undefined;
   const parser = new SaxesParser({ xmlns: false });
   for (const [, name, value] of text.matchAll(ENTITY)) parser.ENTITIES[name] = value;
@@ -68,20 +80,29 @@ export function inspectSvg(bytes: Uint8Array): { text: string; findings: Finding
 
 function decode(bytes: Uint8Array): string {
   if (bytes.length === 0) {
-    throw new FileProblem('empty', 'The file is empty. Save the drawing again as SVG and drop it here once more.');
+    throw new FileProblem(
+      'empty',
+      'The file is empty. Save the drawing again as SVG and drop it here once more.',
+    );
   }
   const [a, b] = bytes;
   const encoding = a === 0xff && b === 0xfe ? 'utf-16le' : a === 0xfe && b === 0xff ? 'utf-16be' : 'utf-8';
   const text = new TextDecoder(encoding).decode(bytes).replace(/^\uFEFF/, '');
   if (text.trim().length === 0) {
-    throw new FileProblem('empty', 'The file is empty. Save the drawing again as SVG and drop it here once more.');
+    throw new FileProblem(
+      'empty',
+      'The file is empty. Save the drawing again as SVG and drop it here once more.',
+    );
   }
   if (!/<(?:[\w-]+:)?svg[\s>/]/.test(text)) throw notSvg();
   return text;
 }
 
 const notSvg = (): FileProblem =>
-  new FileProblem('not-svg', 'This is not an SVG drawing. Save or export the graphic as SVG and drop that file here.');
+  new FileProblem(
+    'not-svg',
+    'This is not an SVG drawing. Save or export the graphic as SVG and drop that file here.',
+  );
 
 const tooDeep = (): FileProblem =>
   new FileProblem(
@@ -97,8 +118,12 @@ function checkEntities(text: string): void {
   if (!head.includes('<!ENTITY')) return;
   const plain = [...head.matchAll(ENTITY)];
   const all = head.match(/<!ENTITY/g) ?? [];
-  const unsafe = plain.length !== all.length || plain.some(([, , v]) => v.includes('&') || v.length > LONGEST_ENTITY);
-  const expanded = plain.reduce((sum, [, name, v]) => sum + v.length * (text.split(`&${name};`).length - 1), 0);
+  const unsafe =
+    plain.length !== all.length || plain.some(([, , v]) => v.includes('&') || v.length > LONGEST_ENTITY);
+  const expanded = plain.reduce(
+    (sum, [, name, v]) => sum + v.length * (text.split(`&${name};`).length - 1),
+    0,
+  );
   if (!unsafe && expanded <= MOST_ENTITY_TEXT) return;
   throw new FileProblem(
     'entities',
@@ -109,7 +134,9 @@ function checkEntities(text: string): void {
 function brokenXml(text: string, message: string): string {
   const place = /^(?:undefined:)?(\d+):(\d+)/.exec(message);
   const where = place ? ` at line ${place[1]}` : '';
-  const cutOff = /unclosed|unexpected end|end of file/i.test(message) || !/<\/(?:[\w-]+:)?svg\s*>\s*(?:<!--[\s\S]*-->\s*)*$/.test(text);
+  const cutOff =
+    /unclosed|unexpected end|end of file/i.test(message) ||
+    !/<\/(?:[\w-]+:)?svg\s*>\s*(?:<!--[\s\S]*-->\s*)*$/.test(text);
   return cutOff
     ? `The file stops in the middle${where}: part of it is missing. Save or send it again and bring the whole file in.`
     : `The file is damaged${where} and cannot be read. Save it again as SVG and bring that in.`;
@@ -160,7 +187,11 @@ function checkCount(shapes: number): void {
 function findingsFrom({ script, outside, text, foreign }: Counts): Finding[] {
   const findings: Finding[] = [];
   if (script > 0) {
-    findings.push({ code: 'script', severity: 'note', message: 'The file carries a script. It was left out and never run.' });
+    findings.push({
+      code: 'script',
+      severity: 'note',
+      message: 'The file carries a script. It was left out and never run.',
+    });
   }
   if (outside > 0) {
     findings.push({

@@ -39,7 +39,10 @@ function nothingToCut(artwork: Artwork): FileProblem {
   const why = artwork.findings.map((finding) => finding.message).join(' ');
   return new FileProblem(
     'nothing-to-cut',
-    `There is nothing in this file that a knife can cut: no filled shape and no line with a width. ${why} Turn text and pictures into outlines in the drawing and bring it in again.`.replace(/ {2,}/g, ' '),
+    `There is nothing in this file that a knife can cut: no filled shape and no line with a width. ${why} Turn text and pictures into outlines in the drawing and bring it in again.`.replace(
+      / {2,}/g,
+      ' ',
+    ),
   );
 }
 
@@ -50,7 +53,9 @@ interface Resolved {
 
 function resolve(text: string): Promise<Resolved> {
   return new Promise((done, fail) => {
-    const child = spawn(process.execPath, [CHILD, String(THUMBNAIL_WIDTH)], { stdio: ['pipe', 'pipe', 'ignore'] });
+    const child = spawn(process.execPath, [CHILD, String(THUMBNAIL_WIDTH)], {
+      stdio: ['pipe', 'pipe', 'ignore'],
+    });
     const out: Buffer[] = [];
     const timer = setTimeout(() => child.kill('SIGKILL'), PATIENCE_MS);
     child.stdout.on('data', (chunk: Buffer) => out.push(chunk));
@@ -83,5 +88,8 @@ function answerOf(output: string): Resolved {
       'The drawing says it is nought wide or high. Give its page a size in the drawing, save it and bring it in again.',
     );
   }
-  throw new FileProblem('unreadable', 'The drawing cannot be read as SVG. Save it again as SVG and bring that in.');
+  throw new FileProblem(
+    'unreadable',
+    'The drawing cannot be read as SVG. Save it again as SVG and bring that in.',
+  );
 }

@@ -5,7 +5,10 @@ import { Resvg } from '@resvg/resvg-js';
 const chunks = [];
 for await (const chunk of process.stdin) chunks.push(chunk);
 const text = Buffer.concat(chunks).toString('utf8');
-const options = { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: Number(process.argv[2] ?? 480) } };
+const options = {
+  font: { loadSystemFonts: false },
+  fitTo: { mode: 'width', value: Number(process.argv[2] ?? 480) },
+};
 try {
   const resvg = new Resvg(text, options);
   const svg = resvg.toString();

@@ -14,7 +14,10 @@ export function cutRoutes(services: CutServices): Router {
       response.json(await listCuts(db, Number.isSafeInteger(order) && order > 0 ? { orderId: order } : {}));
     }),
   );
-  router.get('/:id', handle(async (request, response) => response.json(await getCut(db, idOf(request)))));
+  router.get(
+    '/:id',
+    handle(async (request, response) => response.json(await getCut(db, idOf(request)))),
+  );
   for (const which of ['drawing', 'record'] as const) {
     router.get(
       `/:id/${which}`,
@@ -24,9 +27,18 @@ export function cutRoutes(services: CutServices): Router {
       }),
     );
   }
-  router.post('/:id/loaded', handle(async (request, response) => response.json(await filmLoaded(services, idOf(request)))));
-  router.post('/:id/stop', handle(async (request, response) => response.json(await stopCut(services, idOf(request)))));
-  router.post('/:id/cancel', handle(async (request, response) => response.json(await cancelCut(services, idOf(request)))));
+  router.post(
+    '/:id/loaded',
+    handle(async (request, response) => response.json(await filmLoaded(services, idOf(request)))),
+  );
+  router.post(
+    '/:id/stop',
+    handle(async (request, response) => response.json(await stopCut(services, idOf(request)))),
+  );
+  router.post(
+    '/:id/cancel',
+    handle(async (request, response) => response.json(await cancelCut(services, idOf(request)))),
+  );
   router.post(
     '/:id/resume',
     handle(async (request, response) => {

@@ -17,7 +17,8 @@ export function parse<T extends z.ZodType>(schema: T, input: unknown): z.infer<T
 /** A whole number out of the address. */
 export function idOf(request: Request): number {
   const id = Number(request.params.id);
-  if (!Number.isSafeInteger(id) || id < 1 || id > 2_000_000_000) throw new Trouble(404, 'not-found', 'There is nothing at this address.');
+  if (!Number.isSafeInteger(id) || id < 1 || id > 2_000_000_000)
+    throw new Trouble(404, 'not-found', 'There is nothing at this address.');
   return id;
 }
 
@@ -40,7 +41,8 @@ export function sameSiteOnly(request: Request, _response: Response, next: NextFu
   next();
 }
 
-const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? new URL(origin).host : undefined);
+const hostOf = (origin: string): string | undefined =>
+  URL.canParse(origin) ? new URL(origin).host : undefined;
 
 /** Turns errors into a sentence; what a person need not know stays in the log. */
 export function errorHandler(log: Logger): ErrorRequestHandler {
@@ -60,6 +62,11 @@ function asTrouble(error: unknown): Trouble {
   }
   const status = (error as { status?: unknown })?.status;
   if (status === 413) return new Trouble(413, 'too-big', 'That is more than this address takes.');
-  if (typeof status === 'number' && status < 500) return new Trouble(status, 'bad-input', 'The request cannot be read.');
-  return new Trouble(500, 'fault', 'Something went wrong inside Jam Pan. Nothing was changed; try once more.');
+  if (typeof status === 'number' && status < 500)
+    return new Trouble(status, 'bad-input', 'The request cannot be read.');
+  return new Trouble(
+    500,
+    'fault',
+    'Something went wrong inside Jam Pan. Nothing was changed; try once more.',
+  );
 }

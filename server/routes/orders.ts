@@ -6,35 +6,58 @@ import { LARGEST_UPLOAD } from '../files/readSvg';
 import { Trouble } from '../problem';
 import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/cuts';
-import { artworkOf, changeChoices, filmFile, getOrder, listOrders, nameOrder, originalOf, startOrder, step } from '../services/orders';
+import {
+  artworkOf,
+  changeChoices,
+  filmFile,
+  getOrder,
+  listOrders,
+  nameOrder,
+  originalOf,
+  startOrder,
+  step,
+} from '../services/orders';
 import { handle, idOf, parse } from './guard';
 
 export function orderRoutes(services: CutServices): Router {
   const { db } = services;
   const router = Router();
-  const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: LARGEST_UPLOAD, files: 1, fields: 4 } });
+  const upload = multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: LARGEST_UPLOAD, files: 1, fields: 4 },
+  });
   const uploadLimit = rateLimit({
     windowMs: 60_000,
     limit: 60,
     standardHeaders: true,
     legacyHeaders: false,
-    message: { code: 'too-fast', message: 'More than 60 files came in within a minute. Wait a little, then go on.' },
+    message: {
+      code: 'too-fast',
+      message: 'More than 60 files came in within a minute. Wait a little, then go on.',
+    },
   });
 
-  router.get('/', handle(async (_request, response) => response.json(await listOrders(db))));
+  router.get(
+    '/',
+    handle(async (_request, response) => response.json(await listOrders(db))),
+  );
 
   router.post(
     '/',
     uploadLimit,
     upload.single('file'),
     handle(async (request, response) => {
-      if (!request.file) throw new Trouble(400, 'no-file', 'No file came with that. Drop an SVG on the page.');
+      if (!request.file)
+        throw new Trouble(400, 'no-file', 'No file came with that. Drop an SVG on the page.');
       const name = Buffer.from(request.file.originalname, 'latin1').toString('utf8').slice(0, 200);
       response.json(await startOrder(services, name, request.file.buffer));
     }),
   );
 
-  router.get('/:id', handle(async (request, response) => response.json(await getOrder(db, idOf(request)))));
+  router.get(
+    '/:id',
+    handle(async (request, response) => response.json(await getOrder(db, idOf(request)))),
+  );
 
   router.patch(
     '/:id',
@@ -51,7 +74,10 @@ export function orderRoutes(services: CutServices): Router {
     }),
   );
 
-  for (const [word, by] of [['undo', -1], ['redo', 1]] as const) {
+  for (const [word, by] of [
+    ['undo', -1],
+    ['redo', 1],
+  ] as const) {
     router.post(
       `/:id/${word}`,
       handle(async (request, response) => response.json(await step(services, idOf(request), by))),
@@ -72,7 +98,11 @@ export function orderRoutes(services: CutServices): Router {
       const { fileHash } = await getOrder(db, idOf(request));
       const { data } = await artworkOf(db, fileHash);
       // content never changes under its hash: the browser keeps it
-      response.set({ 'Content-Type': 'application/json', 'Content-Encoding': 'gzip', 'Cache-Control': 'private, max-age=3600' });
+      response.set({
+        'Content-Type': 'application/json',
+        'Content-Encoding': 'gzip',
+        'Cache-Control': 'private, max-age=3600',
+      });
       response.end(data);
     }),
   );

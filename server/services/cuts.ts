@@ -20,12 +20,17 @@ export async function queueOrder(services: CutServices, orderId: number, revisio
   const { db, hub } = services;
   const order = await getOrder(db, orderId);
   if (order.revision !== revision) {
-    throw new Trouble(409, 'changed', 'Somebody changed this order a moment ago. Look at it once more, then queue it.');
+    throw new Trouble(
+      409,
+      'changed',
+      'Somebody changed this order a moment ago. Look at it once more, then queue it.',
+    );
   }
   const plan = await planToCut(services, order);
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
-  if (!plan.cutterId || plan.cuts.length === 0) throw new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
+  if (!plan.cutterId || plan.cuts.length === 0)
+    throw new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
   const cutterId = plan.cutterId;
   await db.transaction(async (tx) => {
     // one order is queued once at a time, however often and from wherever the button is pressed
@@ -35,7 +40,11 @@ export async function queueOrder(services: CutServices, orderId: number, revisio
       .from(cuts)
       .where(and(eq(cuts.orderId, orderId), inArray(cuts.state, [...OPEN_STATES])));
     if (open.length > 0) {
-      throw new Trouble(409, 'already-queued', 'This order is already in the queue. Finish or cancel those cuts first.');
+      throw new Trouble(
+        409,
+        'already-queued',
+        'This order is already in the queue. Finish or cancel those cuts first.',
+      );
     }
     await tx.insert(cuts).values(
       plan.cuts.map((cut, i) => ({
@@ -58,7 +67,10 @@ export async function queueOrder(services: CutServices, orderId: number, revisio
 }
 
 /** When nothing has the cutter, the oldest waiting cut asks for its film. */
-export async function promoteNext({ db, hub }: Pick<CutServices, 'db' | 'hub'>, cutterId: string): Promise<void> {
+export async function promoteNext(
+  { db, hub }: Pick<CutServices, 'db' | 'hub'>,
+  cutterId: string,
+): Promise<void> {
   const promoted = await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(731003, hashtext(${cutterId}))`);
     const busy = await tx
@@ -117,7 +129,11 @@ export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<C
 }
 
 export async function getCut(db: Db, id: number): Promise<Cut> {
-  const [row] = await db.select(columns).from(cuts).innerJoin(orders, eq(orders.id, cuts.orderId)).where(eq(cuts.id, id));
+  const [row] = await db
+    .select(columns)
+    .from(cuts)
+    .innerJoin(orders, eq(orders.id, cuts.orderId))
+    .where(eq(cuts.id, id));
   if (!row) throw notFound('cut');
   return row as Cut;
 }
@@ -126,7 +142,8 @@ export async function getCut(db: Db, id: number): Promise<Cut> {
 export async function getCutFile(db: Db, id: number, which: 'drawing' | 'record'): Promise<Buffer> {
   const [row] = await db.select({ bytes: cuts[which] }).from(cuts).where(eq(cuts.id, id));
   if (!row) throw notFound('cut');
-  if (!row.bytes) throw new Trouble(404, 'not-cut-yet', 'There is no record of this cut: it has not been cut to its end.');
+  if (!row.bytes)
+    throw new Trouble(404, 'not-cut-yet', 'There is no record of this cut: it has not been cut to its end.');
   return row.bytes;
 }
 
@@ -144,7 +161,8 @@ async function move(
     .where(and(eq(cuts.id, id), inArray(cuts.state, [...from])))
     .returning({ id: cuts.id });
   const cut = await getCut(services.db, id);
-  if (!moved) throw new Trouble(409, 'not-now', `This cut is ${PLAIN[cut.state]} now, so that cannot be done.`);
+  if (!moved)
+    throw new Trouble(409, 'not-now', `This cut is ${PLAIN[cut.state]} now, so that cannot be done.`);
   await services.hub.tell({ kind: 'cut', cutId: id, orderId: cut.orderId, cutterId: cut.cutterId });
   return cut;
 }
@@ -173,7 +191,11 @@ export async function stopCut(services: CutServices, id: number): Promise<Cut> {
 }
 
 /** Goes on at the first line that is not known to be cut, or from the start on fresh film. */
-export async function resumeCut(services: CutServices, id: number, from: 'next-line' | 'start'): Promise<Cut> {
+export async function resumeCut(
+  services: CutServices,
+  id: number,
+  from: 'next-line' | 'start',
+): Promise<Cut> {
   const again = from === 'start' ? { linesDone: 0, secondsDone: 0 } : {};
   const cut = await move(services, id, ['stopped'], 'checking', again);
   await services.dispatch(id);
@@ -181,7 +203,9 @@ export async function resumeCut(services: CutServices, id: number, from: 'next-l
 }
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {
-  const cut = await move(services, id, ['queued', 'wants-film', 'stopped'], 'cancelled', { endedAt: new Date() });
+  const cut = await move(services, id, ['queued', 'wants-film', 'stopped'], 'cancelled', {
+    endedAt: new Date(),
+  });
   await promoteNext(services, cut.cutterId);
   return cut;
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { and, desc, eq, gt, inArray, max, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
 import type { Artwork } from '../../core/artwork/artwork';
 import type { Choices } from '../../core/plan/plan';
 import { DEFAULT_CHOICES } from '../../core/plan/plan';
@@ -55,7 +55,11 @@ export async function startOrder(
 }
 
 const nameFrom = (fileName: string): string =>
-  fileName.replace(/\.[^.]*$/, '').replace(/[-_]+/g, ' ').trim().slice(0, 120) || 'Untitled';
+  fileName
+    .replace(/\.[^.]*$/, '')
+    .replace(/[-_]+/g, ' ')
+    .trim()
+    .slice(0, 120) || 'Untitled';
 
 async function readOnce({ db, pool }: OrderServices, hash: string, bytes: Buffer): Promise<Artwork> {
   const [known] = await db.select({ data: artworks.data }).from(artworks).where(eq(artworks.hash, hash));
@@ -64,7 +68,10 @@ async function readOnce({ db, pool }: OrderServices, hash: string, bytes: Buffer
   if (!answer.ok) throw new Trouble(answer.code === 'too-big' ? 413 : 422, answer.code, answer.message);
   const { artwork, thumbnail } = answer.file;
   await db.insert(files).values({ hash, bytes }).onConflictDoNothing();
-  await db.insert(artworks).values({ hash, data: pack(artwork), thumbnail: Buffer.from(thumbnail) }).onConflictDoNothing();
+  await db
+    .insert(artworks)
+    .values({ hash, data: pack(artwork), thumbnail: Buffer.from(thumbnail) })
+    .onConflictDoNothing();
   return artwork;
 }
 
@@ -99,7 +106,10 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
     .innerJoin(revisions, and(eq(revisions.orderId, orders.id), eq(revisions.n, orders.revision)))
     .where(eq(orders.id, id));
   if (!row) throw notFound('order');
-  const [{ last }] = await db.select({ last: max(revisions.n) }).from(revisions).where(eq(revisions.orderId, id));
+  const [{ last }] = await db
+    .select({ last: max(revisions.n) })
+    .from(revisions)
+    .where(eq(revisions.orderId, id));
   const { order, revision } = row;
   return {
     id: order.id,
@@ -135,7 +145,11 @@ export async function nameOrder(
  * Lays a change over the newest choices. Two people who change different sections both keep their change; of two
  * who change the same one the later counts, and the earlier is one undo away.
  */
-export async function changeChoices(services: OrderServices, id: number, change: Partial<Choices>): Promise<Order> {
+export async function changeChoices(
+  services: OrderServices,
+  id: number,
+  change: Partial<Choices>,
+): Promise<Order> {
   const { db } = services;
   await db.transaction(async (tx) => {
     const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
@@ -145,7 +159,9 @@ export async function changeChoices(services: OrderServices, id: number, change:
       .from(revisions)
       .where(and(eq(revisions.orderId, id), eq(revisions.n, order.revision)));
     await tx.delete(revisions).where(and(eq(revisions.orderId, id), gt(revisions.n, order.revision)));
-    await tx.insert(revisions).values({ orderId: id, n: order.revision + 1, choices: { ...now.choices, ...change } });
+    await tx
+      .insert(revisions)
+      .values({ orderId: id, n: order.revision + 1, choices: { ...now.choices, ...change } });
     await tx
       .update(orders)
       .set({ revision: order.revision + 1, changedAt: new Date() })
@@ -164,7 +180,8 @@ export async function step(services: OrderServices, id: number, by: -1 | 1): Pro
       .select({ n: revisions.n })
       .from(revisions)
       .where(and(eq(revisions.orderId, id), eq(revisions.n, target)));
-    if (there) await tx.update(orders).set({ revision: target, changedAt: new Date() }).where(eq(orders.id, id));
+    if (there)
+      await tx.update(orders).set({ revision: target, changedAt: new Date() }).where(eq(orders.id, id));
   });
   return afterChange(services, id);
 }
@@ -217,7 +234,11 @@ export async function filmFile(
   const order = await getOrder(services.db, id);
   const bytes = await services.pool.run('download', { ...(await planTask(services, order)), filmId, kind });
   if (!bytes) {
-    throw new Trouble(404, 'no-such-film', 'This film is not cut in this order as it stands. Look under Films and Layout.');
+    throw new Trouble(
+      404,
+      'no-such-film',
+      'This film is not cut in this order as it stands. Look under Films and Layout.',
+    );
   }
   return bytes;
 }
@@ -229,12 +250,3 @@ export async function planToCut(services: OrderServices, order: Order): Promise<
 
 /** Cuts of an order that are neither done nor taken back. */
 export const OPEN_STATES = ['queued', 'wants-film', 'checking', 'cutting', 'stopping', 'stopped'] as const;
-
-export const hasOpenCuts = async (db: Db, orderId: number): Promise<boolean> =>
-  (
-    await db
-      .select({ id: cuts.id })
-      .from(cuts)
-      .where(and(eq(cuts.orderId, orderId), inArray(cuts.state, [...OPEN_STATES])))
-      .limit(1)
-  ).length > 0;

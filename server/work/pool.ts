@@ -3,10 +3,15 @@ import { Piscina } from 'piscina';
 import type * as tasks from './tasks';
 
 type Tasks = typeof tasks;
-export type TaskName = { [K in keyof Tasks]: Tasks[K] extends (...args: never[]) => unknown ? K : never }[keyof Tasks];
+export type TaskName = {
+  [K in keyof Tasks]: Tasks[K] extends (...args: never[]) => unknown ? K : never;
+}[keyof Tasks];
 
 export interface WorkPool {
-  readonly run: <K extends TaskName>(name: K, input: Parameters<Tasks[K]>[0]) => Promise<Awaited<ReturnType<Tasks[K]>>>;
+  readonly run: <K extends TaskName>(
+    name: K,
+    input: Parameters<Tasks[K]>[0],
+  ) => Promise<Awaited<ReturnType<Tasks[K]>>>;
   readonly close: () => Promise<void>;
 }
 

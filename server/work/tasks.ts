@@ -56,7 +56,9 @@ const planner = createPlanner();
 
 const planOf = ({ key, artwork, choices, shop }: PlanTask): Plan => planner.plan(key, artwork, choices, shop);
 
-export type ReadAnswer = { readonly ok: true; readonly file: ReadFile } | { readonly ok: false; readonly code: string; readonly message: string };
+export type ReadAnswer =
+  | { readonly ok: true; readonly file: ReadFile }
+  | { readonly ok: false; readonly code: string; readonly message: string };
 
 /** Reads a customer's file; a problem with it is an answer, not a crash of the thread. */
 export async function read(bytes: Uint8Array): Promise<ReadAnswer> {
@@ -125,7 +127,9 @@ function madeCut(plan: Plan, { strip, recipe, program }: PlannedCut): MadeCut {
 }
 
 /** One film of a plan as a file; undefined when the plan has no such film. */
-export function download(task: PlanTask & { readonly filmId: string; readonly kind: 'plt' | 'svg' }): Uint8Array | undefined {
+export function download(
+  task: PlanTask & { readonly filmId: string; readonly kind: 'plt' | 'svg' },
+): Uint8Array | undefined {
   const plan = planOf(task);
   const cut = plan.cuts.find(({ strip }) => strip.film.id === task.filmId);
   if (!cut) return undefined;
@@ -135,7 +139,9 @@ export function download(task: PlanTask & { readonly filmId: string; readonly ki
 
 /** How far the knife's recorded way lies from the design; the aligning stroke and weed borders do not count. */
 export function compare({ record, drawing }: { readonly record: CutRecord; readonly drawing: Drawing }) {
-  const cut = record.lines.filter((_, i) => drawing.parts[i] === 'art').map((line) => Float64Array.from(line.points));
+  const cut = record.lines
+    .filter((_, i) => drawing.parts[i] === 'art')
+    .map((line) => Float64Array.from(line.points));
   const design = drawing.design.map((ring) => Float64Array.from(ring));
   return deviationOf(cut, design);
 }

@@ -4,12 +4,12 @@ import { computed, ref, watch } from 'vue';
 import { parseLength } from '../../core/units/length';
 import { useUnits } from '../stores/units';
 
-const props = defineProps<{ value: number; label: string; min?: number; max?: number }>();
+const props = defineProps<{ value: number; label: string; fine?: boolean; min?: number; max?: number }>();
 const emit = defineEmits<{ change: [mm: number] }>();
 const units = useUnits();
 const text = ref('');
 const problem = ref('');
-const shown = computed(() => units.length(props.value));
+const shown = computed(() => units.length(props.value, props.fine));
 watch(shown, reset, { immediate: true });
 
 function reset(): void {
@@ -29,7 +29,7 @@ function commit(): void {
   problem.value = '';
   emit('change', parsed.mm);
   // shows the new value in the shop's unit even when it is the old one typed another way
-  text.value = units.length(parsed.mm);
+  text.value = units.length(parsed.mm, props.fine);
 }
 </script>
 

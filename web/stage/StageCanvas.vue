@@ -13,6 +13,8 @@ const props = defineProps<{
   content: unknown;
   label: string;
   room?: number;
+  /** Where the box lies when it is narrower than the canvas. */
+  align?: 'middle' | 'left';
   /** Canvases that share a viewport move and zoom together. */
   shared?: Viewport;
 }>();
@@ -43,7 +45,9 @@ const repaint = (): void => void (frame ||= requestAnimationFrame(paint));
 
 function fit(): void {
   touched = false;
-  fitTo(view, props.box, size.value.width, size.value.height, props.room ?? 60);
+  const room = props.room ?? 60;
+  fitTo(view, props.box, size.value.width, size.value.height, room);
+  if (props.align === 'left') view.x = room - props.box.minX * view.scale;
   repaint();
 }
 

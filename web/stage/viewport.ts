@@ -17,7 +17,10 @@ export const createViewport = (): Viewport => reactive({ scale: 1, x: 0, y: 0 })
 export function fitTo(view: Viewport, box: Bounds, width: number, height: number, room: number): void {
   const w = Math.max(box.maxX - box.minX, 1e-3);
   const h = Math.max(box.maxY - box.minY, 1e-3);
-  view.scale = Math.min(LARGEST, Math.max(SMALLEST, Math.min((width - 2 * room) / w, (height - 2 * room) / h)));
+  view.scale = Math.min(
+    LARGEST,
+    Math.max(SMALLEST, Math.min((width - 2 * room) / w, (height - 2 * room) / h)),
+  );
   view.x = width / 2 - ((box.minX + box.maxX) / 2) * view.scale;
   view.y = height / 2 - ((box.minY + box.maxY) / 2) * view.scale;
 }

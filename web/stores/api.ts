@@ -12,7 +12,8 @@ export class ApiProblem extends Error {
   }
 }
 
-const AWAY = 'The server cannot be reached. Nothing is lost: what you changed is kept here and saved when it is back.';
+const AWAY =
+  'The server cannot be reached. Nothing is lost: what you changed is kept here and saved when it is back.';
 
 export async function call<T>(method: 'GET' | 'POST' | 'PATCH', path: string, body?: unknown): Promise<T> {
   const response = await fetch(path, {

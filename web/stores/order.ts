@@ -86,7 +86,9 @@ export const useOrder = defineStore('order', () => {
 
   function accept(loaded: Order): void {
     order.value = loaded;
-    choices.value = markRaw(pending.reduce<Choices>((all, change) => ({ ...all, ...change }), loaded.choices));
+    choices.value = markRaw(
+      pending.reduce<Choices>((all, change) => ({ ...all, ...change }), loaded.choices),
+    );
   }
 
   function restorePending(id: number): void {
@@ -125,7 +127,8 @@ export const useOrder = defineStore('order', () => {
       const view = await worker.plan.plan(choices.value, shop.value);
       if (mine === wanted) plan.value = markRaw(view);
     } catch (error) {
-      if (mine === wanted) problem.value = new ApiProblem(0, 'plan', `This order could not be planned: ${String(error)}`);
+      if (mine === wanted)
+        problem.value = new ApiProblem(0, 'plan', `This order could not be planned: ${String(error)}`);
     } finally {
       if (mine === wanted) planning.value = false;
     }
@@ -155,7 +158,10 @@ export const useOrder = defineStore('order', () => {
     while (pending.length > 0 && order.value?.id === id) {
       saving.value = saving.value === 'waiting' ? 'waiting' : 'saving';
       try {
-        const saved = await call<Order>('PATCH', `/api/orders/${id}/choices`, { base: order.value.revision, change: pending[0] });
+        const saved = await call<Order>('PATCH', `/api/orders/${id}/choices`, {
+          base: order.value.revision,
+          change: pending[0],
+        });
         pending.shift();
         keepPending();
         saving.value = 'saved';
@@ -196,7 +202,9 @@ export const useOrder = defineStore('order', () => {
   async function rename(name: string): Promise<void> {
     if (!order.value || name.trim() === '' || name === order.value.name) return;
     try {
-      accept(await call<Order>('PATCH', `/api/orders/${order.value.id}`, { name: name.trim().slice(0, 120) }));
+      accept(
+        await call<Order>('PATCH', `/api/orders/${order.value.id}`, { name: name.trim().slice(0, 120) }),
+      );
     } catch (error) {
       fail(error);
     }
@@ -207,7 +215,9 @@ export const useOrder = defineStore('order', () => {
     if (!order.value) return undefined;
     problem.value = undefined;
     try {
-      cuts.value = await call<Cut[]>('POST', `/api/orders/${order.value.id}/queue`, { revision: order.value.revision });
+      cuts.value = await call<Cut[]>('POST', `/api/orders/${order.value.id}/queue`, {
+        revision: order.value.revision,
+      });
       return cuts.value;
     } catch (error) {
       fail(error);
@@ -215,9 +225,25 @@ export const useOrder = defineStore('order', () => {
     }
   }
 
-  const openCuts = computed(() => cuts.value.filter((cut) => cut.state !== 'done' && cut.state !== 'cancelled'));
+  const openCuts = computed(() =>
+    cuts.value.filter((cut) => cut.state !== 'done' && cut.state !== 'cancelled'),
+  );
   return {
-    order, choices, shop, plan, cuts, openCuts, planning, saving, problem,
-    open, close, change, undo: () => step('undo'), redo: () => step('redo'), rename, queue,
+    order,
+    choices,
+    shop,
+    plan,
+    cuts,
+    openCuts,
+    planning,
+    saving,
+    problem,
+    open,
+    close,
+    change,
+    undo: () => step('undo'),
+    redo: () => step('redo'),
+    rename,
+    queue,
   };
 });

@@ -32,11 +32,14 @@ export const useOrders = defineStore('orders', () => {
 
   let timer: ReturnType<typeof setTimeout> | undefined;
   const events = useEvents();
-  events.on((event) => {
-    if (event.kind !== 'order' && event.kind !== 'cut') return;
-    clearTimeout(timer);
-    timer = setTimeout(() => void refresh(), 150);
-  }, () => void refresh());
+  events.on(
+    (event) => {
+      if (event.kind !== 'order' && event.kind !== 'cut') return;
+      clearTimeout(timer);
+      timer = setTimeout(() => void refresh(), 150);
+    },
+    () => void refresh(),
+  );
 
   /** Starts an order from a file. @returns it, or undefined when it could not be taken (then `problem` says why) */
   async function bringIn(file: File): Promise<Order | undefined> {
@@ -50,7 +53,8 @@ export const useOrders = defineStore('orders', () => {
       return await sending.done;
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
-      if (error.code !== 'cancelled') problem.value = new ApiProblem(error.status, error.code, `${file.name}: ${error.message}`);
+      if (error.code !== 'cancelled')
+        problem.value = new ApiProblem(error.status, error.code, `${file.name}: ${error.message}`);
       return undefined;
     } finally {
       arrival.value = undefined;

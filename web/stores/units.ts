@@ -11,7 +11,7 @@ export const useUnits = defineStore('units', () => {
   watch(unit, (now) => localStorage.setItem(KEY, now));
   return {
     unit,
-    length: (mm: number) => formatLength(mm, unit.value),
+    length: (mm: number, fine = false) => formatLength(mm, unit.value, fine),
     number: (mm: number) => formatNumber(mm, unit.value),
     run: (mm: number) => formatRun(mm, unit.value),
     area: (mm2: number) => formatArea(mm2, unit.value),
@@ -22,5 +22,7 @@ export const useUnits = defineStore('units', () => {
 export function duration(seconds: number): string {
   if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;
   const minutes = Math.round(seconds / 60);
-  return minutes < 100 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
+  return minutes < 100
+    ? `${minutes} min`
+    : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
 }

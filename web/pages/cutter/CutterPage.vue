@@ -35,13 +35,27 @@ const mine = computed(() => cuts.value.filter((cut) => cut.cutterId === cutterId
 const now = computed(() => mine.value.find((cut) => cut.state !== 'queued') ?? mine.value[0]);
 /** All cuts of the order that is on the machine, done ones too, as its steps. */
 const steps = ref<Cut[]>([]);
-const linesDone = computed(() => (now.value?.id === live.value.cutId ? Math.max(live.value.linesDone, now.value.linesDone) : (now.value?.linesDone ?? 0)));
-const secondsDone = computed(() => (now.value?.id === live.value.cutId ? Math.max(live.value.secondsDone, now.value.secondsDone) : (now.value?.secondsDone ?? 0)));
-const share = computed(() => (now.value && now.value.seconds > 0 ? secondsDone.value / now.value.seconds : 0));
+const linesDone = computed(() =>
+  now.value?.id === live.value.cutId
+    ? Math.max(live.value.linesDone, now.value.linesDone)
+    : (now.value?.linesDone ?? 0),
+);
+const secondsDone = computed(() =>
+  now.value?.id === live.value.cutId
+    ? Math.max(live.value.secondsDone, now.value.secondsDone)
+    : (now.value?.secondsDone ?? 0),
+);
+const share = computed(() =>
+  now.value && now.value.seconds > 0 ? secondsDone.value / now.value.seconds : 0,
+);
 
 const sentence = computed(() => {
   const cut = now.value;
-  if (!cut) return { big: 'Nothing to do here', small: 'Cuts that are queued for this machine show up by themselves.' };
+  if (!cut)
+    return {
+      big: 'Nothing to do here',
+      small: 'Cuts that are queued for this machine show up by themselves.',
+    };
   const { film } = cut;
   const left = duration(cut.seconds - secondsDone.value);
   switch (cut.state) {
@@ -53,11 +67,20 @@ const sentence = computed(() => {
     case 'checking':
       return { big: 'Asking the machine for its film', small: 'One moment.' };
     case 'cutting':
-      return { big: `Cutting line ${Math.min(linesDone.value + 1, cut.lines)} of ${cut.lines}`, small: `${left} left on this film. Nothing to do until then.` };
+      return {
+        big: `Cutting line ${Math.min(linesDone.value + 1, cut.lines)} of ${cut.lines}`,
+        small: `${left} left on this film. Nothing to do until then.`,
+      };
     case 'stopping':
-      return { big: 'Stopping after this line', small: 'The knife finishes the lines that are already in the machine.' };
+      return {
+        big: 'Stopping after this line',
+        small: 'The knife finishes the lines that are already in the machine.',
+      };
     case 'stopped':
-      return { big: 'Stopped', small: 'Go on at the next line if the film has not moved; else start this film again.' };
+      return {
+        big: 'Stopped',
+        small: 'Go on at the next line if the film has not moved; else start this film again.',
+      };
     default:
       return { big: 'Waiting', small: 'Another cut has the machine.' };
   }
@@ -71,7 +94,8 @@ async function refresh(): Promise<void> {
     state.value = 'ready';
     const orderId = now.value?.orderId ?? before?.orderId;
     steps.value = orderId ? await call<Cut[]>('GET', `/api/cuts?order=${orderId}`) : [];
-    if (before && before.id !== now.value?.id) justDone.value = steps.value.find((c) => c.id === before.id && c.state === 'done');
+    if (before && before.id !== now.value?.id)
+      justDone.value = steps.value.find((c) => c.id === before.id && c.state === 'done');
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
     if (state.value === 'loading') state.value = 'failed';
@@ -115,13 +139,19 @@ async function ask(path: string, body?: unknown): Promise<void> {
   }
 }
 
-const box = computed<Bounds>(() => ({ minX: 0, minY: 0, maxX: now.value?.length ?? 400, maxY: now.value?.rollWidth ?? 300 }));
+const box = computed<Bounds>(() => ({
+  minX: 0,
+  minY: 0,
+  maxX: now.value?.length ?? 400,
+  maxY: now.value?.rollWidth ?? 300,
+}));
 const content = computed(() => [lines.value, linesDone.value, head.value, night.value, now.value?.state]);
 
 function draw(context: CanvasRenderingContext2D, scale: number): void {
   const cut = now.value;
   if (!cut) return;
-  const color = (name: string): string => getComputedStyle(document.querySelector('.cutter-page')!).getPropertyValue(name);
+  const color = (name: string): string =>
+    getComputedStyle(document.querySelector('.cutter-page')!).getPropertyValue(name);
   context.fillStyle = color('--card');
   context.strokeStyle = color('--rule');
   context.lineWidth = 1 / scale;
@@ -183,15 +213,25 @@ const isPast = (cut: Cut): boolean => cut.state === 'done';
         </button>
       </div>
       <p v-if="now" class="soft">
-        <router-link :to="{ name: 'order', params: { id: now.orderId } }">{{ now.orderName }}</router-link> · <span class="number">#{{ now.orderNumber }}</span>
+        <router-link :to="{ name: 'order', params: { id: now.orderId } }">{{ now.orderName }}</router-link> ·
+        <span class="number">#{{ now.orderNumber }}</span>
       </p>
       <ol>
-        <li v-for="cut in steps.filter((c) => c.state !== 'cancelled')" :key="cut.id" :class="{ now: cut.id === now?.id, past: isPast(cut) }">
+        <li
+          v-for="cut in steps.filter((c) => c.state !== 'cancelled')"
+          :key="cut.id"
+          :class="{ now: cut.id === now?.id, past: isPast(cut) }"
+        >
           <span class="mark number">{{ isPast(cut) ? '✓' : cut.position }}</span>
           <span class="swatch" :style="{ '--film': cut.film.colour }"></span>
           <span class="step">
             <strong>{{ cut.film.name }}{{ cut.mirrored ? ', mirrored' : '' }}</strong>
-            <small>{{ units.run(cut.length) }} · {{ cut.recipe.force }} g · {{ duration(cut.seconds) }}<template v-if="cut.deviation !== null"> · within {{ cut.deviation.toFixed(3) }} mm</template></small>
+            <small
+              >{{ units.run(cut.length) }} · {{ cut.recipe.force }} g · {{ duration(cut.seconds)
+              }}<template v-if="cut.deviation !== null">
+                · within {{ cut.deviation.toFixed(3) }} mm</template
+              ></small
+            >
           </span>
         </li>
       </ol>
@@ -199,8 +239,22 @@ const isPast = (cut: Cut): boolean => cut.state === 'done';
         {{ mine.filter((c) => c.orderId !== now?.orderId).length }} more cuts wait behind this order.
       </p>
       <div class="acts">
-        <button v-if="now && (now.state === 'cutting' || now.state === 'stopping')" class="big stop" :disabled="now.state === 'stopping' || busy" @click="ask('stop')">Stop</button>
-        <button v-if="now && (now.state === 'wants-film' || now.state === 'stopped')" class="big" :disabled="busy" @click="ask('cancel')">Leave this film out</button>
+        <button
+          v-if="now && (now.state === 'cutting' || now.state === 'stopping')"
+          class="big stop"
+          :disabled="now.state === 'stopping' || busy"
+          @click="ask('stop')"
+        >
+          Stop
+        </button>
+        <button
+          v-if="now && (now.state === 'wants-film' || now.state === 'stopped')"
+          class="big"
+          :disabled="busy"
+          @click="ask('cancel')"
+        >
+          Leave this film out
+        </button>
       </div>
     </aside>
     <section class="middle" aria-label="Now">
@@ -209,42 +263,80 @@ const isPast = (cut: Cut): boolean => cut.state === 'done';
           <h2>{{ state === 'loading' ? 'Asking the server' : sentence.big }}</h2>
           <p>{{ state === 'loading' ? 'One moment.' : sentence.small }}</p>
         </div>
-        <button v-if="now?.state === 'wants-film'" class="big main" :disabled="busy" @click="ask('loaded')">{{ now.film.name }} is loaded</button>
+        <button v-if="now?.state === 'wants-film'" class="big main" :disabled="busy" @click="ask('loaded')">
+          {{ now.film.name }} is loaded
+        </button>
         <div v-if="now?.state === 'stopped'" class="two">
-          <button class="big main" :disabled="busy" @click="ask('resume', { from: 'next-line' })">Go on</button>
-          <button class="big" :disabled="busy" @click="ask('resume', { from: 'start' })">Start this film again</button>
+          <button class="big main" :disabled="busy" @click="ask('resume', { from: 'next-line' })">
+            Go on
+          </button>
+          <button class="big" :disabled="busy" @click="ask('resume', { from: 'start' })">
+            Start this film again
+          </button>
         </div>
         <router-link v-if="!now && state === 'ready'" class="button" to="/orders">To the orders</router-link>
       </div>
       <ProblemNote v-if="now?.problem" class="problem" :message="now.problem" @close="now.problem = null" />
-      <ProblemNote v-else-if="problem" class="problem" :message="problem.message" @close="problem = undefined" />
-      <progress v-if="now && (now.state === 'cutting' || now.state === 'stopping')" :value="share" :aria-label="`${Math.round(share * 100)} % cut`"></progress>
-      <StageCanvas v-if="now" class="film" label="The film in the machine" :box="box" :draw="draw" :content="content" :room="26" />
+      <ProblemNote
+        v-else-if="problem"
+        class="problem"
+        :message="problem.message"
+        @close="problem = undefined"
+      />
+      <progress
+        v-if="now && (now.state === 'cutting' || now.state === 'stopping')"
+        :value="share"
+        :aria-label="`${Math.round(share * 100)} % cut`"
+      ></progress>
+      <StageCanvas
+        v-if="now"
+        class="film"
+        label="The film in the machine"
+        :box="box"
+        :draw="draw"
+        :content="content"
+        :room="26"
+      />
       <div v-else class="film"></div>
     </section>
     <aside class="numbers" aria-label="This cut">
       <template v-if="now">
         <h3>This cut</h3>
         <dl>
-          <dt>Force</dt><dd class="number">{{ now.recipe.force }} g</dd>
-          <dt>Speed</dt><dd class="number">{{ now.recipe.speed }} cm/s</dd>
-          <dt>Blade</dt><dd class="number">{{ now.recipe.blade }}</dd>
-          <dt>Blade offset</dt><dd class="number">{{ now.recipe.bladeOffset.toFixed(2) }} mm</dd>
-          <dt>Overcut</dt><dd class="number">{{ now.recipe.overcut.toFixed(1) }} mm</dd>
+          <dt>Force</dt>
+          <dd class="number">{{ now.recipe.force }} g</dd>
+          <dt>Speed</dt>
+          <dd class="number">{{ now.recipe.speed }} cm/s</dd>
+          <dt>Blade</dt>
+          <dd class="number">{{ now.recipe.blade }}</dd>
+          <dt>Blade offset</dt>
+          <dd class="number">{{ now.recipe.bladeOffset.toFixed(2) }} mm</dd>
+          <dt>Overcut</dt>
+          <dd class="number">{{ now.recipe.overcut.toFixed(1) }} mm</dd>
         </dl>
         <h3>On the film</h3>
         <dl>
-          <dt>Roll</dt><dd class="number">{{ units.length(now.rollWidth) }}</dd>
-          <dt>Knife reaches</dt><dd class="number">{{ units.length(now.cuttable) }}</dd>
-          <dt>Copies</dt><dd class="number">{{ now.copies }}</dd>
-          <dt>Cut so far</dt><dd class="number">{{ ((now.cutLength * share) / 1000).toFixed(2) }} m</dd>
-          <dt>To go</dt><dd class="number">{{ ((now.cutLength * (1 - share)) / 1000).toFixed(2) }} m</dd>
-          <dt>Head</dt><dd class="number">{{ head ? `${units.number(head.x)}, ${units.number(head.y)}` : 'not moving' }}</dd>
+          <dt>Roll</dt>
+          <dd class="number">{{ units.length(now.rollWidth) }}</dd>
+          <dt>Knife reaches</dt>
+          <dd class="number">{{ units.length(now.cuttable) }}</dd>
+          <dt>Copies</dt>
+          <dd class="number">{{ now.copies }}</dd>
+          <dt>Cut so far</dt>
+          <dd class="number">{{ ((now.cutLength * share) / 1000).toFixed(2) }} m</dd>
+          <dt>To go</dt>
+          <dd class="number">{{ ((now.cutLength * (1 - share)) / 1000).toFixed(2) }} m</dd>
+          <dt>Head</dt>
+          <dd class="number">
+            {{ head ? `${units.number(head.x)}, ${units.number(head.y)}` : 'not moving' }}
+          </dd>
         </dl>
       </template>
       <template v-if="justDone">
         <h3>{{ justDone.film.name }} is done</h3>
-        <p v-if="justDone.deviation !== null">The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.</p>
+        <p v-if="justDone.deviation !== null">
+          The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.
+        </p>
         <router-link :to="{ name: 'order', params: { id: justDone.orderId } }">See it as cut</router-link>
       </template>
     </aside>
@@ -423,6 +515,7 @@ progress::-webkit-progress-value {
 .numbers dd {
   margin: 0;
   font-weight: 700;
+  text-align: right;
 }
 a {
   color: var(--damson);

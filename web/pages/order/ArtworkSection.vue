@@ -12,7 +12,10 @@ const plan = computed(() => store.plan!);
 function size(side: 'width' | 'height', mm: number): void {
   const other = side === 'width' ? 'height' : 'width';
   if (artwork.value.lockAspect) store.change({ artwork: { ...artwork.value, [side]: mm, [other]: null } });
-  else store.change({ artwork: { ...artwork.value, width: plan.value.width, height: plan.value.height, [side]: mm } });
+  else
+    store.change({
+      artwork: { ...artwork.value, width: plan.value.width, height: plan.value.height, [side]: mm },
+    });
 }
 function lock(event: Event): void {
   const lockAspect = (event.target as HTMLInputElement).checked;
@@ -23,12 +26,40 @@ const asInFile = (): void => store.change({ artwork: { width: null, height: null
 </script>
 
 <template>
-  <div class="row"><span>Finished width</span><LengthField label="Finished width" :value="plan.width" :min="1" :max="30000" @change="size('width', $event)" /></div>
-  <div class="row"><span>Finished height</span><LengthField label="Finished height" :value="plan.height" :min="1" :max="30000" @change="size('height', $event)" /></div>
-  <label class="row"><span>Keep proportions</span><input type="checkbox" :checked="artwork.lockAspect" @change="lock" /></label>
   <div class="row">
-    <span class="hint">In the file: {{ units.number(plan.natural.width) }} × {{ units.length(plan.natural.height) }}</span>
-    <button class="button small" :disabled="artwork.width === null && artwork.height === null" @click="asInFile">Use it</button>
+    <span>Finished width</span
+    ><LengthField
+      label="Finished width"
+      :value="plan.width"
+      :min="1"
+      :max="30000"
+      @change="size('width', $event)"
+    />
+  </div>
+  <div class="row">
+    <span>Finished height</span
+    ><LengthField
+      label="Finished height"
+      :value="plan.height"
+      :min="1"
+      :max="30000"
+      @change="size('height', $event)"
+    />
+  </div>
+  <label class="row"
+    ><span>Keep proportions</span><input type="checkbox" :checked="artwork.lockAspect" @change="lock"
+  /></label>
+  <div class="row">
+    <span class="hint"
+      >In the file: {{ units.number(plan.natural.width) }} × {{ units.length(plan.natural.height) }}</span
+    >
+    <button
+      class="button small"
+      :disabled="artwork.width === null && artwork.height === null"
+      @click="asInFile"
+    >
+      Use it
+    </button>
   </div>
   <div class="row">
     <span class="hint">{{ store.order!.fileName }}</span>

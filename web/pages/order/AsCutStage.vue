@@ -16,7 +16,13 @@ const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && c
 /** The newest cut of each film. */
 const latest = computed(() => [...new Map(done.value.map((cut) => [cut.film.id, cut])).values()]);
 const cut = computed(() => latest.value.find((c) => c.film.id === film.value) ?? latest.value[0]);
-const loaded = shallowRef<{ id: number; design: Path2D[]; cut: Path2D[]; faint: Path2D[]; shallow: boolean }>();
+const loaded = shallowRef<{
+  id: number;
+  design: Path2D[];
+  cut: Path2D[];
+  faint: Path2D[];
+  shallow: boolean;
+}>();
 const failed = ref(false);
 
 watch(
@@ -47,7 +53,12 @@ watch(
   { immediate: true },
 );
 
-const box = computed<Bounds>(() => ({ minX: 0, minY: 0, maxX: cut.value?.length ?? 100, maxY: cut.value?.cuttable ?? 100 }));
+const box = computed<Bounds>(() => ({
+  minX: 0,
+  minY: 0,
+  maxX: cut.value?.length ?? 100,
+  maxY: cut.value?.cuttable ?? 100,
+}));
 
 function draw(context: CanvasRenderingContext2D, scale: number): void {
   if (!loaded.value || !cut.value) return;
@@ -77,9 +88,25 @@ function lookClosely(): void {
       <p>Queue it. When a film is done, the knife's own way shows here over the design.</p>
     </div>
     <template v-else>
-      <StageCanvas ref="stage" class="canvas" label="The cut as the blade left it" :box="box" :draw="draw" :content="loaded" :room="24" @point="emit('point', $event)">
+      <StageCanvas
+        ref="stage"
+        class="canvas"
+        label="The cut as the blade left it"
+        :box="box"
+        :draw="draw"
+        :content="loaded"
+        :room="24"
+        @point="emit('point', $event)"
+      >
         <template #default="{ view: at }">
-          <span v-if="cut.deviationAt && at.scale > 3" class="place" :style="{ left: `${at.x + cut.deviationAt.x * at.scale}px`, top: `${at.y + cut.deviationAt.y * at.scale}px` }"></span>
+          <span
+            v-if="cut.deviationAt && at.scale > 3"
+            class="place"
+            :style="{
+              left: `${at.x + cut.deviationAt.x * at.scale}px`,
+              top: `${at.y + cut.deviationAt.y * at.scale}px`,
+            }"
+          ></span>
         </template>
       </StageCanvas>
       <div class="card">

@@ -22,8 +22,11 @@ function asShop(): void {
   const { [shown.value.film.id]: _mine, ...recipes } = store.choices!.cut.recipes;
   store.change({ cut: { recipes } });
 }
-const changed = computed(() => JSON.stringify(shown.value?.recipe) !== JSON.stringify(shown.value?.shopRecipe));
-const file = (ending: string): string => `/api/orders/${store.order!.id}/films/${shown.value.film.id}.${ending}`;
+const changed = computed(
+  () => JSON.stringify(shown.value?.recipe) !== JSON.stringify(shown.value?.shopRecipe),
+);
+const file = (ending: string): string =>
+  `/api/orders/${store.order!.id}/films/${shown.value.film.id}.${ending}`;
 </script>
 
 <template>
@@ -50,11 +53,33 @@ const file = (ending: string): string => `/api/orders/${store.order!.id}/films/$
         <button aria-label="Faster" @click="nudge('speed', 5, 5, 150)">+</button>
       </span>
     </div>
-    <div class="row"><span>Blade</span><b class="number">{{ shown.recipe.blade }}</b></div>
-    <div class="row"><span>Blade offset</span><LengthField label="Blade offset" :value="shown.recipe.bladeOffset" :max="2" @change="set({ bladeOffset: $event })" /></div>
-    <div class="row"><span>Overcut</span><LengthField label="Overcut" :value="shown.recipe.overcut" :max="10" @change="set({ overcut: $event })" /></div>
     <div class="row">
-      <span class="hint">{{ (shown.cutLength / 1000).toFixed(2) }} m of cutting, {{ duration(shown.seconds) }}</span>
+      <span>Blade</span><b class="number">{{ shown.recipe.blade }}</b>
+    </div>
+    <div class="row">
+      <span>Blade offset</span
+      ><LengthField
+        label="Blade offset"
+        fine
+        :value="shown.recipe.bladeOffset"
+        :max="2"
+        @change="set({ bladeOffset: $event })"
+      />
+    </div>
+    <div class="row">
+      <span>Overcut</span
+      ><LengthField
+        label="Overcut"
+        fine
+        :value="shown.recipe.overcut"
+        :max="10"
+        @change="set({ overcut: $event })"
+      />
+    </div>
+    <div class="row">
+      <span class="hint"
+        >{{ (shown.cutLength / 1000).toFixed(2) }} m of cutting, {{ duration(shown.seconds) }}</span
+      >
       <button class="button small" :disabled="!changed" @click="asShop">Shop's recipe</button>
     </div>
     <div class="row">

@@ -13,13 +13,24 @@ const cutters = computed(() => store.shop?.cutters ?? []);
   <div v-for="cutter in cutters" :key="cutter.id" class="cutter">
     <label class="row">
       <b>{{ cutter.name }}</b>
-      <input type="radio" name="cutter" :checked="store.plan?.cutter?.id === cutter.id" @change="store.change({ cutter: cutter.id })" />
+      <input
+        type="radio"
+        name="cutter"
+        :checked="store.plan?.cutter?.id === cutter.id"
+        @change="store.change({ cutter: cutter.id })"
+      />
     </label>
     <dl>
-      <dt>Takes rolls</dt><dd class="number">{{ units.number(cutter.narrowestRoll) }} to {{ units.length(cutter.widestRoll) }}</dd>
-      <dt>Cuts at most</dt><dd class="number">{{ units.length(cuttableWidth(cutter, cutter.widestRoll)) }} wide</dd>
-      <dt>Under each roller</dt><dd class="number">{{ units.length(cutter.rollerMargin) }}</dd>
-      <dt>Keeps film true for</dt><dd class="number">{{ units.run(cutter.trackLength) }}</dd>
+      <dt>Takes rolls</dt>
+      <dd class="number">
+        {{ units.number(cutter.narrowestRoll) }} to {{ units.length(cutter.widestRoll) }}
+      </dd>
+      <dt>Cuts at most</dt>
+      <dd class="number">{{ units.length(cuttableWidth(cutter, cutter.widestRoll)) }} wide</dd>
+      <dt>Under each roller</dt>
+      <dd class="number">{{ units.length(cutter.rollerMargin) }}</dd>
+      <dt>Keeps film true for</dt>
+      <dd class="number">{{ units.run(cutter.trackLength) }}</dd>
     </dl>
     <router-link :to="{ name: 'cutter', params: { id: cutter.id } }">Go to {{ cutter.name }}</router-link>
   </div>

@@ -19,6 +19,7 @@ const units = useUnits();
 const INK = '#261c2c';
 /** Films apart: each film's own sheet is moved down by this share of the sign's height. */
 const APART = 1.12;
+const APART_DOWN = 1.34;
 
 const visible = computed(() => (store.plan?.colours ?? []).filter((colour) => colour.on));
 const groups = computed(() => {
@@ -34,11 +35,14 @@ const columns = computed(() => {
   if (props.view !== 'apart') return 1;
   const { width, height } = sheet.value;
   // as many beside each other as leaves the whole about as wide as the stage
-  return Math.max(1, Math.min(groups.value.length, Math.round(Math.sqrt((groups.value.length * height * 2.2) / width))));
+  return Math.max(
+    1,
+    Math.min(groups.value.length, Math.round(Math.sqrt((groups.value.length * height * 2.2) / width))),
+  );
 });
 const placeOf = (index: number): { x: number; y: number } => ({
   x: (index % columns.value) * sheet.value.width * APART,
-  y: Math.floor(index / columns.value) * sheet.value.height * (APART + 0.1),
+  y: Math.floor(index / columns.value) * sheet.value.height * APART_DOWN,
 });
 const box = computed<Bounds>(() => {
   const { width, height } = sheet.value;
@@ -75,7 +79,12 @@ function ground(context: CanvasRenderingContext2D, scale: number, x: number, y: 
   context.strokeRect(x - rim, y - rim, sheet.value.width + 2 * rim, sheet.value.height + 2 * rim);
 }
 
-function paintFilm(context: CanvasRenderingContext2D, scale: number, id: string, colours: readonly ColourView[]): void {
+function paintFilm(
+  context: CanvasRenderingContext2D,
+  scale: number,
+  id: string,
+  colours: readonly ColourView[],
+): void {
   const picked = props.film === undefined || props.film === id;
   for (const colour of colours) {
     const paths = pathsOf(colour.region);
@@ -98,7 +107,9 @@ function paintFilm(context: CanvasRenderingContext2D, scale: number, id: string,
 }
 
 const stops = computed(() => store.plan?.findings.filter((f) => f.severity !== 'note') ?? []);
-const pins = computed(() => stops.value.flatMap((finding, i) => (finding.where ? [{ n: i + 1, finding, where: finding.where }] : [])));
+const pins = computed(() =>
+  stops.value.flatMap((finding, i) => (finding.where ? [{ n: i + 1, finding, where: finding.where }] : [])),
+);
 </script>
 
 <template>
@@ -124,10 +135,19 @@ const pins = computed(() => stops.value.flatMap((finding, i) => (finding.where ?
           </g>
         </svg>
         <template v-if="store.plan && view !== 'apart'">
-          <span class="size number" :style="{ left: `${at.x + (sheet.width * at.scale) / 2}px`, top: `${at.y + sheet.height * at.scale + 31}px` }">
+          <span
+            class="size number"
+            :style="{
+              left: `${at.x + (sheet.width * at.scale) / 2}px`,
+              top: `${at.y + sheet.height * at.scale + 31}px`,
+            }"
+          >
             {{ units.length(sheet.width) }}
           </span>
-          <span class="size number upright" :style="{ left: `${at.x - 31}px`, top: `${at.y + (sheet.height * at.scale) / 2}px` }">
+          <span
+            class="size number upright"
+            :style="{ left: `${at.x - 31}px`, top: `${at.y + (sheet.height * at.scale) / 2}px` }"
+          >
             {{ units.length(sheet.height) }}
           </span>
           <span
@@ -136,7 +156,10 @@ const pins = computed(() => stops.value.flatMap((finding, i) => (finding.where ?
             class="pin"
             :class="pin.finding.severity"
             :title="pin.finding.message"
-            :style="{ left: `${at.x + ((pin.where.minX + pin.where.maxX) / 2) * at.scale}px`, top: `${at.y + ((pin.where.minY + pin.where.maxY) / 2) * at.scale}px` }"
+            :style="{
+              left: `${at.x + ((pin.where.minX + pin.where.maxX) / 2) * at.scale}px`,
+              top: `${at.y + ((pin.where.minY + pin.where.maxY) / 2) * at.scale}px`,
+            }"
             >{{ pin.n }}</span
           >
         </template>
@@ -145,7 +168,10 @@ const pins = computed(() => stops.value.flatMap((finding, i) => (finding.where ?
             v-for="(group, i) in groups"
             :key="group.id"
             class="size"
-            :style="{ left: `${at.x + (placeOf(i).x + sheet.width / 2) * at.scale}px`, top: `${at.y + (placeOf(i).y + sheet.height * 1.06) * at.scale + 12}px` }"
+            :style="{
+              left: `${at.x + (placeOf(i).x + sheet.width / 2) * at.scale}px`,
+              top: `${at.y + (placeOf(i).y + sheet.height * 1.17) * at.scale}px`,
+            }"
           >
             {{ i + 1 }} · {{ group.colours[0].film?.name ?? group.colours[0].colour }}
           </span>

@@ -31,10 +31,16 @@ const pick = (colour: string, id: string): void =>
   store.change({ films: { ...choices.value, film: { ...choices.value.film, [colour]: id } } });
 
 function toggle(colour: ColourView): void {
-  const off = colour.on ? [...choices.value.off, colour.colour] : choices.value.off.filter((c) => c !== colour.colour);
+  const off = colour.on
+    ? [...choices.value.off, colour.colour]
+    : choices.value.off.filter((c) => c !== colour.colour);
   store.change({ films: { ...choices.value, off } });
 }
-const dropped = (): void => emit('reorder', colours.value.map((c) => c.colour));
+const dropped = (): void =>
+  emit(
+    'reorder',
+    colours.value.map((c) => c.colour),
+  );
 function move(index: number, by: 1 | -1): void {
   const order = colours.value.map((c) => c.colour);
   [order[index], order[index + by]] = [order[index + by], order[index]];
@@ -43,11 +49,26 @@ function move(index: number, by: 1 | -1): void {
 </script>
 
 <template>
-  <p class="hint">{{ colours.length }} {{ colours.length === 1 ? 'colour' : 'colours' }} seen. Cut from top to bottom: base first.</p>
+  <p class="hint">
+    {{ colours.length }} {{ colours.length === 1 ? 'colour' : 'colours' }} seen. Cut from top to bottom: base
+    first.
+  </p>
   <VueDraggable v-model="colours" handle=".grip" :animation="120" class="list" @end="dropped">
-    <div v-for="(c, i) in colours" :key="c.colour" class="colour" :class="{ off: !c.on, picked: film && film === c.film?.id }">
-      <span class="grip" title="Drag to change the order"><GripVertical :size="16" aria-hidden="true" /></span>
-      <button class="swatch" :style="{ '--film': c.colour }" :aria-label="`Show only ${c.film?.name ?? c.colour}`" @click="film = film === c.film?.id ? undefined : c.film?.id"></button>
+    <div
+      v-for="(c, i) in colours"
+      :key="c.colour"
+      class="colour"
+      :class="{ off: !c.on, picked: film && film === c.film?.id }"
+    >
+      <span class="grip" title="Drag to change the order"
+        ><GripVertical :size="16" aria-hidden="true"
+      /></span>
+      <button
+        class="swatch"
+        :style="{ '--film': c.colour }"
+        :aria-label="`Show only ${c.film?.name ?? c.colour}`"
+        @click="film = film === c.film?.id ? undefined : c.film?.id"
+      ></button>
       <div class="what">
         <Select
           :model-value="c.film?.id"
@@ -62,15 +83,31 @@ function move(index: number, by: 1 | -1): void {
         >
           <template #option="{ option }">
             <span class="swatch little" :style="{ '--film': option.colour }"></span>
-            <span class="option">{{ option.name }}<small class="number">{{ units.number(option.rollWidth) }}{{ option.cutFromBack ? ' · from the back' : '' }}</small></span>
+            <span class="option"
+              >{{ option.name
+              }}<small class="number"
+                >{{ units.number(option.rollWidth) }}{{ option.cutFromBack ? ' · from the back' : '' }}</small
+              ></span
+            >
             <small class="number">ΔE {{ option.away.toFixed(1) }}</small>
           </template>
         </Select>
-        <span class="number detail">{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour }} · ΔE {{ c.deltaE.toFixed(1) }}</span>
+        <span class="number detail"
+          >{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour }} · ΔE
+          {{ c.deltaE.toFixed(1) }}</span
+        >
       </div>
       <div class="acts">
-        <button :disabled="i === 0" :aria-label="`Cut ${c.film?.name} earlier`" @click="move(i, -1)"><ArrowUp :size="15" /></button>
-        <button :disabled="i === colours.length - 1" :aria-label="`Cut ${c.film?.name} later`" @click="move(i, 1)"><ArrowDown :size="15" /></button>
+        <button :disabled="i === 0" :aria-label="`Cut ${c.film?.name} earlier`" @click="move(i, -1)">
+          <ArrowUp :size="15" />
+        </button>
+        <button
+          :disabled="i === colours.length - 1"
+          :aria-label="`Cut ${c.film?.name} later`"
+          @click="move(i, 1)"
+        >
+          <ArrowDown :size="15" />
+        </button>
       </div>
       <input type="checkbox" :checked="c.on" :aria-label="`Cut ${c.colour}`" @change="toggle(c)" />
     </div>
@@ -110,6 +147,7 @@ function move(index: number, by: 1 | -1): void {
 }
 .what {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 2px;
   min-width: 0;
 }
@@ -117,7 +155,9 @@ function move(index: number, by: 1 | -1): void {
   width: 100%;
 }
 .detail {
-  font-size: 11.5px;
+  overflow: hidden;
+  font-size: 11px;
+  letter-spacing: -0.02em;
   color: var(--ink-soft);
   white-space: nowrap;
 }

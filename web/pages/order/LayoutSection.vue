@@ -7,7 +7,8 @@ import { useOrder } from '../../stores/order';
 
 const store = useOrder();
 const layout = computed(() => store.choices!.layout);
-const set = (change: Partial<LayoutChoices>): void => store.change({ layout: { ...layout.value, ...change } });
+const set = (change: Partial<LayoutChoices>): void =>
+  store.change({ layout: { ...layout.value, ...change } });
 
 const copies = ref(String(layout.value.copies));
 watch(
@@ -22,7 +23,7 @@ function setCopies(): void {
 }
 
 const TURN = [
-  { value: 'shorter', label: 'whichever is shorter' },
+  { value: 'shorter', label: 'the shorter way' },
   { value: 'as-drawn', label: 'as drawn' },
   { value: 'turned', label: 'turned by 90°' },
 ] as const;
@@ -40,24 +41,69 @@ const PLACE = [
 <template>
   <div class="row">
     <span>Copies</span>
-    <input v-model="copies" class="number copies" type="number" min="1" max="1000" aria-label="Copies" @change="setCopies" @keydown.enter="setCopies" />
+    <input
+      v-model="copies"
+      class="number copies"
+      type="number"
+      min="1"
+      max="1000"
+      aria-label="Copies"
+      @change="setCopies"
+      @keydown.enter="setCopies"
+    />
   </div>
-  <div class="row"><span>Spacing</span><LengthField label="Spacing" :value="layout.spacing" :max="1000" @change="set({ spacing: $event })" /></div>
+  <div class="row">
+    <span>Spacing</span
+    ><LengthField label="Spacing" :value="layout.spacing" :max="1000" @change="set({ spacing: $event })" />
+  </div>
   <div class="row">
     <span>On the film</span>
-    <Select size="small" aria-label="On the film" :model-value="layout.turn" :options="[...TURN]" option-label="label" option-value="value" @update:model-value="set({ turn: $event })" />
+    <Select
+      size="small"
+      aria-label="On the film"
+      :model-value="layout.turn"
+      :options="[...TURN]"
+      option-label="label"
+      option-value="value"
+      @update:model-value="set({ turn: $event })"
+    />
   </div>
   <div class="row">
     <span>Mirror</span>
-    <Select size="small" aria-label="Mirror" :model-value="layout.mirror" :options="[...MIRROR]" option-label="label" option-value="value" @update:model-value="set({ mirror: $event })" />
+    <Select
+      size="small"
+      aria-label="Mirror"
+      :model-value="layout.mirror"
+      :options="[...MIRROR]"
+      option-label="label"
+      option-value="value"
+      @update:model-value="set({ mirror: $event })"
+    />
   </div>
   <div class="row">
     <span>Across the roll</span>
-    <Select size="small" aria-label="Across the roll" :model-value="layout.place" :options="[...PLACE]" option-label="label" option-value="value" @update:model-value="set({ place: $event })" />
+    <Select
+      size="small"
+      aria-label="Across the roll"
+      :model-value="layout.place"
+      :options="[...PLACE]"
+      option-label="label"
+      option-value="value"
+      @update:model-value="set({ place: $event })"
+    />
   </div>
-  <label class="row"><span>Weed border, a box around each copy</span><input type="checkbox" :checked="layout.border" @change="set({ border: !layout.border })" /></label>
+  <label class="row"
+    ><span>Weed border, a box around each copy</span
+    ><input type="checkbox" :checked="layout.border" @change="set({ border: !layout.border })"
+  /></label>
   <div v-if="layout.border" class="row">
-    <span>Border away from the art</span><LengthField label="Border distance" :value="layout.borderDistance" :max="200" @change="set({ borderDistance: $event })" />
+    <span>Border away from the art</span
+    ><LengthField
+      label="Border distance"
+      :value="layout.borderDistance"
+      :max="200"
+      @change="set({ borderDistance: $event })"
+    />
   </div>
 </template>
 

@@ -88,7 +88,8 @@ async function queue(): Promise<void> {
 }
 
 function onKey(event: KeyboardEvent): void {
-  const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
+  const typing =
+    event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
   const control = event.ctrlKey || event.metaKey;
   const key = event.key.toLowerCase();
   if (control && key === 'z' && !typing) return act(event, event.shiftKey ? store.redo : store.undo);
@@ -124,7 +125,14 @@ onBeforeUnmount(() => {
     <section class="work" aria-label="The sign and its films">
       <div class="bar">
         <div class="views" role="group" aria-label="View">
-          <button v-for="[name, word] in VIEWS" :key="name" :aria-pressed="view === name" @click="view = name">{{ word }}</button>
+          <button
+            v-for="[name, word] in VIEWS"
+            :key="name"
+            :aria-pressed="view === name"
+            @click="view = name"
+          >
+            {{ word }}
+          </button>
         </div>
         <span v-if="store.planning" class="planning" role="status">planning …</span>
       </div>
@@ -139,19 +147,25 @@ onBeforeUnmount(() => {
       <FaceStage v-else class="face" :view="view" :film="film" :section="section" @point="pointer = $event" />
       <StripsStage v-model:film="film" class="strips" :view="view" @reorder="reorder" />
       <footer>
-        <span class="number at">{{ pointer ? `x ${units.number(pointer.x)}  y ${units.length(pointer.y)}` : '' }}</span>
+        <span class="number at">{{
+          pointer ? `x ${units.number(pointer.x)}  y ${units.length(pointer.y)}` : ''
+        }}</span>
         <span class="hint">drag to move · wheel to zoom</span>
         <span><kbd>[</kbd> <kbd>]</kbd> film</span>
         <span><kbd>?</kbd> keys</span>
         <span class="saved" role="status">{{ savedText }}</span>
-        <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">Undo <kbd>Ctrl Z</kbd></button>
+        <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">
+          Undo <kbd>Ctrl Z</kbd>
+        </button>
         <button class="small" :disabled="!store.order?.canRedo" @click="store.redo()">Redo</button>
       </footer>
     </section>
     <Dialog v-model:visible="help" modal header="Keys" :style="{ width: '30rem' }" dismissable-mask>
       <dl class="keys">
         <template v-for="[keys, does] in SHORTCUTS" :key="keys">
-          <dt><kbd>{{ keys }}</kbd></dt>
+          <dt>
+            <kbd>{{ keys }}</kbd>
+          </dt>
           <dd>{{ does }}</dd>
         </template>
       </dl>

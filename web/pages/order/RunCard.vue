@@ -22,8 +22,14 @@ const units = useUnits();
 
 /** Which section a finding belongs to. */
 const HOME: Readonly<Record<string, SectionName>> = {
-  'film-far-off': 'films', 'all-off': 'films', 'roll-misfit': 'films',
-  'too-wide': 'layout', 'film-short': 'layout', 'long-track': 'layout', 'mirror-unusual': 'layout', 'mirrored-by-film': 'layout',
+  'film-far-off': 'films',
+  'all-off': 'films',
+  'roll-misfit': 'films',
+  'too-wide': 'layout',
+  'film-short': 'layout',
+  'long-track': 'layout',
+  'mirror-unusual': 'layout',
+  'mirrored-by-film': 'layout',
   'no-cutter': 'cutter',
 };
 const homeOf = (finding: Finding): SectionName => HOME[finding.code] ?? 'artwork';
@@ -34,11 +40,27 @@ const sections = computed<readonly { name: SectionName; title: string; answer: s
   const p = plan.value;
   const copies = store.choices?.layout.copies ?? 1;
   return [
-    { name: 'artwork', title: 'Artwork', answer: p ? `${units.number(p.width)} × ${units.length(p.height)}` : '' },
-    { name: 'films', title: 'Films', answer: p ? count(new Set(p.colours.filter((c) => c.on).map((c) => c.film?.id)).size, 'film') : '' },
-    { name: 'layout', title: 'Layout', answer: p ? `${count(copies, 'copy', 'copies')} · ${Math.round(usedShare.value * 100)} % used` : '' },
+    {
+      name: 'artwork',
+      title: 'Artwork',
+      answer: p ? `${units.number(p.width)} × ${units.length(p.height)}` : '',
+    },
+    {
+      name: 'films',
+      title: 'Films',
+      answer: p ? count(new Set(p.colours.filter((c) => c.on).map((c) => c.film?.id)).size, 'film') : '',
+    },
+    {
+      name: 'layout',
+      title: 'Layout',
+      answer: p ? `${count(copies, 'copy', 'copies')} · ${Math.round(usedShare.value * 100)} % used` : '',
+    },
     { name: 'cut', title: 'Cut settings', answer: p ? count(p.strips.length, 'recipe') : '' },
-    { name: 'cutter', title: 'Cutter', answer: p?.cutter ? `${p.cutter.name} ${units.number(p.cutter.widestRoll)}` : '' },
+    {
+      name: 'cutter',
+      title: 'Cutter',
+      answer: p?.cutter ? `${p.cutter.name} ${units.length(p.cutter.widestRoll)}` : '',
+    },
   ];
 });
 const usedShare = computed(() => {
@@ -52,16 +74,32 @@ function stateOf(name: SectionName): 'good' | 'check' | 'stop' | 'none' {
   if (own.some((f) => f.severity === 'stop')) return 'stop';
   return own.some((f) => f.severity === 'check') ? 'check' : 'good';
 }
-const STATE_WORD = { good: 'all clear', check: 'to check', stop: 'keeps the order from the cutter', none: '' } as const;
-const ownFindings = (name: SectionName): Finding[] => plan.value?.findings.filter((f) => homeOf(f) === name) ?? [];
+const STATE_WORD = {
+  good: 'all clear',
+  check: 'to check',
+  stop: 'keeps the order from the cutter',
+  none: '',
+} as const;
+const ownFindings = (name: SectionName): Finding[] =>
+  plan.value?.findings.filter((f) => homeOf(f) === name) ?? [];
 const stops = computed(() => plan.value?.findings.filter((f) => f.severity === 'stop').length ?? 0);
 const checks = computed(() => plan.value?.findings.filter((f) => f.severity === 'check').length ?? 0);
 const dueText = computed(() =>
   store.order?.due
-    ? new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(new Date(`${store.order.due}T12:00:00`))
+    ? new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(
+        new Date(`${store.order.due}T12:00:00`),
+      )
     : undefined,
 );
-const canQueue = computed(() => plan.value !== undefined && stops.value === 0 && plan.value.strips.length > 0 && store.openCuts.length === 0 && store.saving === 'saved' && !store.planning);
+const canQueue = computed(
+  () =>
+    plan.value !== undefined &&
+    stops.value === 0 &&
+    plan.value.strips.length > 0 &&
+    store.openCuts.length === 0 &&
+    store.saving === 'saved' &&
+    !store.planning,
+);
 </script>
 
 <template>
@@ -89,27 +127,54 @@ const canQueue = computed(() => plan.value !== undefined && stops.value === 0 &&
             <span class="step number">{{ i + 1 }}</span>
             <span class="name">{{ s.title }}</span>
             <span class="answer number">{{ s.answer }}</span>
-            <span class="dot" :class="stateOf(s.name)" role="img" :aria-label="STATE_WORD[stateOf(s.name)]"></span>
+            <span
+              class="dot"
+              :class="stateOf(s.name)"
+              role="img"
+              :aria-label="STATE_WORD[stateOf(s.name)]"
+            ></span>
           </button>
         </h2>
         <div v-if="section === s.name && plan && store.choices" class="body">
           <ArtworkSection v-if="s.name === 'artwork'" />
-          <FilmsSection v-else-if="s.name === 'films'" v-model:film="film" @reorder="emit('reorder', $event)" />
+          <FilmsSection
+            v-else-if="s.name === 'films'"
+            v-model:film="film"
+            @reorder="emit('reorder', $event)"
+          />
           <LayoutSection v-else-if="s.name === 'layout'" />
           <CutSection v-else-if="s.name === 'cut'" v-model:film="film" />
           <CutterSection v-else />
-          <p v-for="(f, k) in ownFindings(s.name)" :key="k" class="finding" :class="f.severity">{{ f.message }}</p>
+          <p v-for="(f, k) in ownFindings(s.name)" :key="k" class="finding" :class="f.severity">
+            {{ f.message }}
+          </p>
         </div>
       </section>
     </div>
     <div class="foot">
       <dl>
-        <div><dd class="number">{{ plan ? units.run(plan.totals.filmLength) : '–' }}</dd><dt>film</dt></div>
-        <div><dd class="number">{{ plan ? units.area(plan.totals.filmArea) : '–' }}</dd><dt>area</dt></div>
-        <div><dd class="number">{{ plan?.strips.length ? duration(plan.totals.seconds) : '–' }}</dd><dt>at cutter</dt></div>
-        <div><dd class="number">{{ plan ? plan.totals.swaps : '–' }}</dd><dt>film swaps</dt></div>
+        <div>
+          <dd class="number">{{ plan ? units.run(plan.totals.filmLength) : '–' }}</dd>
+          <dt>film</dt>
+        </div>
+        <div>
+          <dd class="number">{{ plan ? units.area(plan.totals.filmArea) : '–' }}</dd>
+          <dt>area</dt>
+        </div>
+        <div>
+          <dd class="number">{{ plan?.strips.length ? duration(plan.totals.seconds) : '–' }}</dd>
+          <dt>at cutter</dt>
+        </div>
+        <div>
+          <dd class="number">{{ plan ? plan.totals.swaps : '–' }}</dd>
+          <dt>film swaps</dt>
+        </div>
       </dl>
-      <router-link v-if="store.openCuts.length" class="button main" :to="{ name: 'cutter', params: { id: store.openCuts[0].cutterId } }">
+      <router-link
+        v-if="store.openCuts.length"
+        class="button main"
+        :to="{ name: 'cutter', params: { id: store.openCuts[0].cutterId } }"
+      >
         In the queue: go to the cutter
       </router-link>
       <button v-else class="button main" :disabled="!canQueue" @click="emit('queue')">

@@ -19,8 +19,10 @@ const units = useUnits();
 
 /** One scale and one place for all bands. */
 const shared = createViewport();
-const LABEL = 74;
 const GAP = 8;
+/** Room for all bands, and the least and most one gets, px. */
+const ROOM = 292;
+const [LEAST, MOST] = [74, 118];
 const EDGE = '#8c8188';
 
 const strips = ref<StripView[]>([]);
@@ -31,18 +33,24 @@ watch(
 );
 const longest = computed(() => Math.max(...strips.value.map((strip) => strip.length), 100));
 const widest = computed(() => Math.max(...strips.value.map((strip) => strip.rollWidth), 100));
-const height = computed(() => Math.min(250, strips.value.length * (LABEL + GAP) + GAP));
+const band = computed(() =>
+  Math.min(MOST, Math.max(LEAST, (ROOM - GAP) / Math.max(1, strips.value.length) - GAP)),
+);
+const height = computed(() => Math.min(ROOM, strips.value.length * (band.value + GAP) + GAP));
 const box = computed<Bounds>(() => ({ minX: 0, minY: 0, maxX: longest.value * 1.04, maxY: widest.value }));
 
 function dropped(): void {
-  emit('reorder', strips.value.flatMap((strip) => strip.colours));
+  emit(
+    'reorder',
+    strips.value.flatMap((strip) => strip.colours),
+  );
 }
 
 const drawStrip =
   (strip: StripView) =>
   (context: CanvasRenderingContext2D, scale: number): void => {
     const { rollWidth, rollerMargin, length, film: own } = strip;
-    const run = Math.max(longest.value * 1.04, 40_000 / scale / 100);
+    const run = Math.max(longest.value * 1.04, 2600 / scale);
     context.fillStyle = `color-mix(in srgb, ${own.colour} 12%, #fffdf7)`;
     context.fillRect(0, 0, run, rollWidth);
     context.fillStyle = `color-mix(in srgb, ${own.colour} 26%, #fffdf7)`;
@@ -103,9 +111,17 @@ function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run:
 
 <template>
   <div class="strips" :style="{ height: `${height}px` }">
-    <p v-if="store.plan && strips.length === 0" class="none">No film can be laid out yet. See what is to be looked at above.</p>
+    <p v-if="store.plan && strips.length === 0" class="none">
+      No film can be laid out yet. See what is to be looked at above.
+    </p>
     <VueDraggable v-model="strips" handle=".label" :animation="120" class="list" @end="dropped">
-      <div v-for="(strip, i) in strips" :key="strip.film.id" class="strip" :class="{ picked: film === strip.film.id }">
+      <div
+        v-for="(strip, i) in strips"
+        :key="strip.film.id"
+        class="strip"
+        :style="{ height: `${band}px` }"
+        :class="{ picked: film === strip.film.id }"
+      >
         <button
           class="label"
           :aria-pressed="film === strip.film.id"
@@ -116,17 +132,25 @@ function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run:
           <span class="swatch" :style="{ '--film': strip.film.colour }"></span>
           <span class="text">
             <strong>{{ i + 1 }} {{ strip.film.name }}</strong>
-            <span class="soft number">{{ strip.film.code }} · {{ units.number(strip.rollWidth) }}</span>
+            <span class="soft number">{{ strip.film.code }} · {{ units.length(strip.rollWidth) }}</span>
             <span class="number"
               ><b>{{ units.run(strip.length) }}</b> · {{ Math.round(strip.used * 100) }} % used</span
             >
-          </span>
-          <span class="flags">
-            <span v-if="strip.mirrored" class="tag check">mirrored</span>
-            <span v-if="strip.turned" class="tag">turned</span>
+            <span v-if="strip.mirrored || strip.turned" class="how">{{
+              [strip.mirrored && 'mirrored', strip.turned && 'turned'].filter(Boolean).join(', ')
+            }}</span>
           </span>
         </button>
-        <StageCanvas class="band" :label="`${strip.film.name} on its roll`" :box="box" :draw="drawStrip(strip)" :content="[strip, longest, view]" :room="5" :shared="shared" />
+        <StageCanvas
+          class="band"
+          :label="`${strip.film.name} on its roll`"
+          :box="box"
+          :draw="drawStrip(strip)"
+          :content="[strip, longest, view]"
+          :room="5"
+          align="left"
+          :shared="shared"
+        />
       </div>
     </VueDraggable>
   </div>
@@ -151,7 +175,6 @@ function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run:
   display: grid;
   grid-template-columns: 206px minmax(0, 1fr);
   gap: 6px;
-  height: 74px;
 }
 .label {
   display: flex;
@@ -187,15 +210,9 @@ function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run:
   overflow: hidden;
   text-overflow: ellipsis;
 }
-.flags {
-  position: absolute;
-  display: flex;
-  gap: 4px;
-  margin: -52px 0 0 112px;
-}
-.flags .tag {
-  font-size: 11px;
-  padding: 0 7px;
+.how {
+  font-weight: 650;
+  color: var(--quince-text);
 }
 .band {
   background: var(--bench);

@@ -21,7 +21,12 @@ const STATES: readonly (readonly ['all' | OrderRow['state'], string])[] = [
   ['cutting', 'At the cutter'],
   ['cut', 'Cut'],
 ];
-const TAG: Readonly<Record<OrderRow['state'], string>> = { open: '', queued: 'check', cutting: 'check', cut: 'good' };
+const TAG: Readonly<Record<OrderRow['state'], string>> = {
+  open: '',
+  queued: 'check',
+  cutting: 'check',
+  cut: 'good',
+};
 const WORD = Object.fromEntries(STATES) as Record<OrderRow['state'], string>;
 
 const shown = computed(() => {
@@ -29,12 +34,18 @@ const shown = computed(() => {
   return orders.rows.filter(
     (row) =>
       (shownState.value === 'all' || row.state === shownState.value) &&
-      words.every((word) => `${row.name} #${row.number} ${row.fileName} ${row.summary.films.map((f) => f.name).join(' ')}`.toLowerCase().includes(word)),
+      words.every((word) =>
+        `${row.name} #${row.number} ${row.fileName} ${row.summary.films.map((f) => f.name).join(' ')}`
+          .toLowerCase()
+          .includes(word),
+      ),
   );
 });
 
 const dueText = (due: string): string =>
-  new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(new Date(`${due}T12:00:00`));
+  new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(
+    new Date(`${due}T12:00:00`),
+  );
 const isLate = (row: OrderRow): boolean =>
   row.due !== null && row.state !== 'cut' && row.due < new Date().toISOString().slice(0, 10);
 
@@ -58,12 +69,19 @@ onMounted(() => void orders.refresh());
         <input v-model="search" type="search" placeholder="Name, number or film" aria-label="Search orders" />
       </label>
       <div class="states" role="group" aria-label="Show orders that are">
-        <button v-for="[state, word] in STATES" :key="state" :aria-pressed="shownState === state" @click="shownState = state">
+        <button
+          v-for="[state, word] in STATES"
+          :key="state"
+          :aria-pressed="shownState === state"
+          @click="shownState = state"
+        >
           {{ word }}
         </button>
       </div>
       <input ref="picker" type="file" accept=".svg,image/svg+xml" hidden @change="onPick" />
-      <button class="button main" @click="picker?.click()"><FilePlus2 :size="18" aria-hidden="true" />New order</button>
+      <button class="button main" @click="picker?.click()">
+        <FilePlus2 :size="18" aria-hidden="true" />New order
+      </button>
     </div>
     <ProblemNote
       v-if="orders.problem"
@@ -84,26 +102,44 @@ onMounted(() => void orders.refresh());
     <ul v-else class="rows">
       <li v-for="row in shown" :key="row.id">
         <router-link :to="{ name: 'order', params: { id: row.id } }">
-          <span class="thumb"><img :src="`/api/orders/${row.id}/thumbnail.png`" alt="" loading="lazy" /></span>
+          <span class="thumb"
+            ><img :src="`/api/orders/${row.id}/thumbnail.png`" alt="" loading="lazy"
+          /></span>
           <span class="what">
             <strong>{{ row.name }}</strong>
-            <span class="soft"><span class="number">#{{ row.number }}</span> · {{ row.fileName }}</span>
+            <span class="soft"
+              ><span class="number">#{{ row.number }}</span> · {{ row.fileName }}</span
+            >
           </span>
-          <span class="size number">{{ units.number(row.summary.width) }} × {{ units.length(row.summary.height) }}</span>
+          <span class="size number"
+            >{{ units.number(row.summary.width) }} × {{ units.length(row.summary.height) }}</span
+          >
           <span class="films" :aria-label="row.summary.films.map((f) => f.name).join(', ')">
-            <span v-for="film in row.summary.films.slice(0, 8)" :key="film.name" class="swatch" :style="{ '--film': film.colour }" :title="film.name"></span>
+            <span
+              v-for="film in row.summary.films.slice(0, 8)"
+              :key="film.name"
+              class="swatch"
+              :style="{ '--film': film.colour }"
+              :title="film.name"
+            ></span>
             <span v-if="row.summary.films.length > 8" class="soft">+{{ row.summary.films.length - 8 }}</span>
           </span>
-          <span class="due" :class="{ late: isLate(row) }">{{ row.due ? `due ${dueText(row.due)}` : 'no due date' }}</span>
+          <span class="due" :class="{ late: isLate(row) }">{{
+            row.due ? `due ${dueText(row.due)}` : 'no due date'
+          }}</span>
           <span class="state">
             <span v-if="row.summary.stops > 0" class="tag stop">cannot be cut yet</span>
-            <span v-else-if="row.summary.checks > 0" class="tag check">{{ row.summary.checks }} to check</span>
+            <span v-else-if="row.summary.checks > 0" class="tag check"
+              >{{ row.summary.checks }} to check</span
+            >
             <span class="tag" :class="TAG[row.state]">{{ WORD[row.state] }}</span>
           </span>
         </router-link>
       </li>
     </ul>
-    <p v-if="orders.state === 'ready'" class="soft foot">Drop an SVG anywhere to start an order. The file itself is kept as it came.</p>
+    <p v-if="orders.state === 'ready'" class="soft foot">
+      Drop an SVG anywhere to start an order. The file itself is kept as it came.
+    </p>
   </div>
 </template>
 

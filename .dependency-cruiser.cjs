@@ -1,0 +1,67 @@
+/** Arrows point one way: web, server, cli → contracts → core; the simulated cutter knows only core's reader and swivel. */
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      comment: 'core computes: no Node, no DOM library, nothing of the other rooms',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '^(contracts|server|web|cutter-sim|cli|demo)/|node_modules/(vue|express|pg|pino|primevue)',
+      },
+    },
+    {
+      name: 'core-without-node',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'contracts-know-core',
+      severity: 'error',
+      from: { path: '^contracts/' },
+      to: { path: '^(server|web|cutter-sim|cli|demo)/' },
+    },
+    {
+      name: 'web-apart-from-server',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(server|cutter-sim|cli|demo)/' },
+    },
+    {
+      name: 'server-apart',
+      severity: 'error',
+      from: { path: '^server/', pathNot: '(\\.test\\.ts|main\\.ts)$' },
+      to: { path: '^(web|cutter-sim|cli|demo)/' },
+    },
+    {
+      name: 'cli-reads-files',
+      severity: 'error',
+      from: { path: '^cli/' },
+      to: { path: '^(web|cutter-sim)/|^server/(?!files/)' },
+    },
+    {
+      name: 'cutter-is-a-stranger',
+      severity: 'error',
+      from: { path: '^cutter-sim/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(contracts|server|web|cli|demo)/|^core/(?!devicelang/readHpgl|swivel/tractrix)' },
+    },
+    {
+      name: 'one-polygon-library',
+      severity: 'error',
+      from: { pathNot: '^core/geometry/region\\.ts$' },
+      to: { path: 'node_modules/clipper2-ts' },
+    },
+  ],
+  options: {
+    tsPreCompilationDeps: true,
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+  },
+};

@@ -1,0 +1,145 @@
+import { describe, expect, test } from '@jest/globals';
+import { CURLEW } from '../../demo/shop';
+import type { Film } from '../films/film';
+import type { FilmLayer } from '../films/separate';
+import { mapRegion, rectangle, regionBounds } from '../geometry/region';
+import { DEFAULT_CHOICES } from '../plan/plan';
+import { cuttableWidth } from './cutter';
+import { layOut } from './layOut';
+import type { LayoutChoices } from './layOut';
+
+const IN = 25.4;
+const film: Film = {
+  id: 'f',
+  name: 'Damson',
+  code: 'c',
+  colour: '#4a1d44',
+  rollWidth: 610,
+  lengthLeft: 20_000,
+  cutFromBack: false,
+  kind: 'sign',
+};
+
+function layer(width: number, height: number, more: Partial<Film> = {}): FilmLayer {
+  const bounds = { minX: 7, minY: 9, maxX: 7 + width, maxY: 9 + height };
+  return {
+    film: { ...film, ...more },
+    colours: ['#4a1d44'],
+    region: rectangle(bounds),
+    bounds,
+    area: width * height,
+    outline: 2 * (width + height),
+  };
+}
+const choices = (more: Partial<LayoutChoices> = {}): LayoutChoices => ({
+  ...DEFAULT_CHOICES.layout,
+  border: false,
+  spacing: 10,
+  ...more,
+});
+
+test('a 24 in machine with two half-inch rollers cuts 23 in (common practice, no source)', () => {
+  expect(cuttableWidth({ widestRoll: 24 * IN, rollerMargin: IN / 2 }, 24 * IN)).toBeCloseTo(23 * IN, 9);
+  expect(cuttableWidth({ widestRoll: 24 * IN, rollerMargin: IN / 2 }, 30 * IN)).toBeCloseTo(23 * IN, 9);
+});
+
+describe('a job wider than the cutter', () => {
+  test('is refused with both widths and the ways out', () => {
+    const { strips, findings } = layOut([layer(900, 700)], choices(), CURLEW);
+    expect(strips).toEqual([]);
+    expect(findings[0]).toMatchObject({ code: 'too-wide', severity: 'stop', measured: 700, limit: 583.6 });
+    expect(findings[0].message).toContain('700.0 mm (27.56 in)');
+    expect(findings[0].message).toContain('583.6 mm (22.98 in)');
+    expect(findings[0].waysOut?.join()).toContain('83.3 %');
+  });
+
+  test('says that turning helps when it does', () => {
+    const { findings } = layOut([layer(300, 700)], choices({ turn: 'as-drawn' }), CURLEW);
+    expect(findings[0].waysOut?.[0]).toContain('Turn it by 90°');
+  });
+});
+
+describe('placing', () => {
+  test('copies fill the width, then go along the roll; no two are closer than the spacing', () => {
+    const [strip] = layOut([layer(200, 100)], choices({ copies: 12, turn: 'as-drawn' }), CURLEW).strips;
+    const rows = new Set(strip.placements.map((p) => p.box.minY));
+    expect(rows.size).toBe(5);
+    for (const a of strip.placements) {
+      expect(a.box.minY).toBeGreaterThanOrEqual(0);
+      expect(a.box.maxY).toBeLessThanOrEqual(strip.cuttable);
+      for (const b of strip.placements) {
+        if (a === b) continue;
+        const apartX = Math.max(a.box.minX - b.box.maxX, b.box.minX - a.box.maxX);
+        const apartY = Math.max(a.box.minY - b.box.maxY, b.box.minY - a.box.maxY);
+        expect(Math.max(apartX, apartY)).toBeGreaterThanOrEqual(10 - 1e-9);
+      }
+    }
+    expect(strip.length).toBeCloseTo(8 + 3 * 200 + 2 * 10 + 5, 9);
+    expect(strip.area).toBeCloseTo(strip.length * 610, 6);
+    expect(strip.used).toBeCloseTo((12 * 20_000) / strip.area, 9);
+  });
+
+  test('the art lands inside its box, border distance away from its edge, turned or not, mirrored or not', () => {
+    for (const turn of ['as-drawn', 'turned'] as const) {
+      for (const mirror of ['mirrored', 'not-mirrored'] as const) {
+        const [strip] = layOut(
+          [layer(200, 100)],
+          choices({ turn, mirror, border: true, borderDistance: 4 }),
+          CURLEW,
+        ).strips;
+        const { matrix, box } = strip.placements[0];
+        const art = regionBounds(mapRegion(strip.layer.region, matrix));
+        for (const [inner, outer] of [
+          [art.minX, box.minX + 4],
+          [art.minY, box.minY + 4],
+          [art.maxX, box.maxX - 4],
+          [art.maxY, box.maxY - 4],
+        ]) {
+          expect(inner).toBeCloseTo(outer, 9);
+        }
+        expect(strip.borders).toEqual([box]);
+        // left of the sign ends up on the other side when mirrored
+        expect(Math.sign(matrix[0] * matrix[3] - matrix[1] * matrix[2])).toBe(mirror === 'mirrored' ? -1 : 1);
+      }
+    }
+  });
+
+  test('the shorter way round is found; in the middle there is as much left as right', () => {
+    const [strip] = layOut([layer(500, 100)], choices({ turn: 'shorter' }), CURLEW).strips;
+    expect(strip.turned).toBe(true);
+    const [middle] = layOut([layer(300, 100)], choices({ place: 'middle', turn: 'as-drawn' }), CURLEW).strips;
+    const { minY, maxY } = middle.placements[0].box;
+    expect(minY).toBeCloseTo(middle.cuttable - maxY, 9);
+  });
+});
+
+describe('mirror', () => {
+  test('film cut from the back is mirrored by itself, and that is said', () => {
+    const { strips, findings } = layOut([layer(100, 100, { cutFromBack: true })], choices(), CURLEW);
+    expect(strips[0].mirrored).toBe(true);
+    expect(findings.map((f) => f.code)).toEqual(['mirrored-by-film']);
+  });
+
+  test('the unusual way round wants a look, either way', () => {
+    const wrong = layOut(
+      [layer(100, 100, { cutFromBack: true })],
+      choices({ mirror: 'not-mirrored' }),
+      CURLEW,
+    );
+    const other = layOut([layer(100, 100)], choices({ mirror: 'mirrored' }), CURLEW);
+    for (const { findings } of [wrong, other])
+      expect(findings[0]).toMatchObject({ code: 'mirror-unusual', severity: 'check' });
+  });
+});
+
+test('a roll the cutter does not take, too little film, too long a run', () => {
+  expect(layOut([layer(100, 100, { rollWidth: 1500 })], choices(), CURLEW).findings[0].code).toBe(
+    'roll-misfit',
+  );
+  const codes = layOut(
+    [layer(7000, 100, { lengthLeft: 3000 })],
+    choices({ turn: 'as-drawn' }),
+    CURLEW,
+  ).findings.map((f) => f.code);
+  expect(codes).toEqual(['film-short', 'long-track']);
+});

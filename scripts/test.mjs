@@ -1,0 +1,79 @@
+// The whole test run: set-up, lint, types, dependency rules, unused code, unit, server and browser tests.
+// Ends with a line `N passed, N failed`.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { installPackages } from './packages.mjs';
+import { startPostgres } from './postgres.mjs';
+import { aptInstall } from './run.mjs';
+
+const has = (command) => spawnSync('which', [command], { stdio: 'ignore' }).status === 0;
+
+installPackages();
+const missing = [!has('chromium') && 'chromium', !has('hp2xx') && 'hp2xx'].filter(Boolean);
+if (missing.length > 0) aptInstall(...missing);
+const postgres = await startPostgres('test', { fast: true });
+const out = mkdtempSync(join(tmpdir(), 'jam-pan-test-'));
+
+let passed = 0;
+let failed = 0;
+
+function step(name, command, args, env = {}) {
+  console.log(`\n── ${name}`);
+  const started = Date.now();
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  console.log(
+    `   ${status === 0 ? 'ok' : `failed (${status})`}, ${((Date.now() - started) / 1000).toFixed(1)} s`,
+  );
+  return status === 0;
+}
+
+function check(name, command, args) {
+  if (step(name, command, args)) passed++;
+  else failed++;
+}
+
+/** Counts from a runner's own report; a run that leaves none has failed. */
+function count(ok, file, read) {
+  if (!existsSync(file)) return void failed++;
+  const counts = read(JSON.parse(readFileSync(file, 'utf8')));
+  passed += counts.passed;
+  failed += counts.failed;
+  if (!ok && counts.failed === 0) failed++;
+}
+
+const jest = (project, env) => {
+  const file = join(out, `${project}.json`);
+  const ok = step(
+    `${project} tests`,
+    'npx',
+    ['jest', '--selectProjects', project, '--json', `--outputFile=${file}`],
+    env,
+  );
+  count(ok, file, (report) => ({
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+  }));
+};
+
+try {
+  check('lint', 'npx', ['eslint', '.']);
+  check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+  check('types', 'npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json']);
+  check('dependency rules', 'npm', ['run', '--silent', 'rules']);
+  check('unused code', 'npx', ['knip', '--no-config-hints']);
+  check('pages', 'npx', ['vite', 'build', '--logLevel', 'error']);
+  jest('unit');
+  jest('server', { DATABASE_URL: postgres.fresh('jampan_server') });
+  const report = join(out, 'browser.json');
+  const ok = step('browser tests', 'npx', ['playwright', 'test'], {
+    DATABASE_URL: postgres.fresh('jampan_browser'),
+    PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+  });
+  count(ok, report, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }));
+} finally {
+  postgres.stop();
+}
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

@@ -1,0 +1,470 @@
+/** The server against a real PostgreSQL, a real queue and a simulated cutter on real sockets. */
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { request as httpRequest } from 'node:http';
+import { createServer } from 'node:net';
+import { eq } from 'drizzle-orm';
+import request from 'supertest';
+import type { Cut, Order } from '../contracts/api';
+import type { RunningSim } from '../cutter-sim/serve';
+import { serveSim } from '../cutter-sim/serve';
+import { seedShop } from '../demo/seed';
+import { takeLease } from './cutters/lease';
+import { cuts, cutters, leases } from './db/schema';
+import type { RunningServer } from './open';
+import { openServer } from './open';
+
+const url = process.env.DATABASE_URL;
+if (!url) throw new Error('DATABASE_URL is not set: run npm test');
+const WREN = readFileSync('demo/art/marsh-wren.svg');
+const SPEC = {
+  name: 'Curlew',
+  widestRoll: 1370,
+  rollerMargin: 12.7,
+  bufferBytes: 4096,
+  acceleration: 8000,
+  travelSpeed: 60,
+  bladeOffset: 0.25,
+  wear: 0.05,
+};
+const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
+
+let server: RunningServer;
+let other: RunningServer;
+let sim: RunningSim;
+
+beforeAll(async () => {
+  // two server processes' worth on one database
+  server = await openServer({ databaseUrl: url });
+  other = await openServer({ databaseUrl: url });
+  sim = await serveSim({ spec: SPEC, timeFactor: 60, film: ROLL });
+  await seedShop(server.services, { host: '127.0.0.1', port: sim.port, panel: sim.panel });
+}, 60_000);
+
+afterAll(async () => {
+  await Promise.all([server.close(), other.close()]);
+  await sim.close();
+}, 30_000);
+
+const api = () => request(server.url);
+const upload = (content: Buffer | string, name = 'art.svg') =>
+  api().post('/api/orders').attach('file', Buffer.from(content), name);
+const newOrder = async (): Promise<Order> => (await upload(WREN, 'marsh-wren.svg').expect(200)).body as Order;
+const layoutOf = (order: Order, copies: number) => ({ layout: { ...order.choices.layout, copies } });
+const change = (order: Order, body: object, at = server.url) =>
+  request(at).patch(`/api/orders/${order.id}/choices`).send({ base: order.revision, change: body });
+const getCut = async (id: number): Promise<Cut> =>
+  (await api().get(`/api/cuts/${id}`).expect(200)).body as Cut;
+
+async function until<T>(look: () => Promise<T>, good: (value: T) => boolean, seconds = 30): Promise<T> {
+  const end = Date.now() + seconds * 1000;
+  for (;;) {
+    const value = await look();
+    if (good(value)) return value;
+    if (Date.now() > end) throw new Error(`still ${JSON.stringify(value).slice(0, 400)}`);
+    await new Promise((done) => setTimeout(done, 60));
+  }
+}
+const inState = (id: number, ...states: string[]) =>
+  until(
+    () => getCut(id),
+    (cut) => states.includes(cut.state),
+  );
+const panel = (path: string, body?: object) =>
+  fetch(`${sim.panel}${path}`, { method: 'POST', body: body && JSON.stringify(body) });
+
+/** Queues an order with one film and takes whatever else waits out of the way. */
+async function queueOne(copies = 1): Promise<Cut> {
+  for (const open of (await api().get('/api/cuts')).body as Cut[])
+    await api().post(`/api/cuts/${open.id}/cancel`);
+  const order = await newOrder();
+  const off = ['#2e6f7e', '#e2a21b'];
+  const { body } = await change(order, {
+    films: { ...order.choices.films, off },
+    ...layoutOf(order, copies),
+  }).expect(200);
+  const queued = await api()
+    .post(`/api/orders/${order.id}/queue`)
+    .send({ revision: body.revision })
+    .expect(200);
+  return queued.body[0] as Cut;
+}
+
+describe('bringing a file in', () => {
+  test('an order starts, the file is kept as it came, the artwork comes back', async () => {
+    const order = await newOrder();
+    expect(order).toMatchObject({
+      name: 'marsh wren',
+      fileName: 'marsh-wren.svg',
+      revision: 0,
+      canUndo: false,
+    });
+    const original = await api().get(`/api/orders/${order.id}/original`).buffer().parse(binary).expect(200);
+    expect(WREN.equals(original.body as Buffer)).toBe(true);
+    expect(original.headers['content-disposition']).toContain('attachment');
+    const artwork = await api().get(`/api/orders/${order.id}/artwork`).expect(200);
+    expect(artwork.body.shapes.length).toBeGreaterThan(20);
+    const png = await api().get(`/api/orders/${order.id}/thumbnail.png`).buffer().parse(binary).expect(200);
+    expect((png.body as Buffer).subarray(1, 4).toString()).toBe('PNG');
+    const rows = (await api().get('/api/orders').expect(200)).body;
+    expect(rows[0].summary.films.map((f: { name: string }) => f.name)).toEqual([
+      'Damson',
+      'Tide blue',
+      'Quince',
+    ]);
+  });
+
+  const svg = (body: string, root = 'width="100" height="100"'): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${body}</svg>`;
+  const bomb = `<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]>${svg('<text>&b;</text>')}`;
+  const outside =
+    '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]><svg xmlns="http://www.w3.org/2000/svg"><text>&x;</text></svg>';
+  const doubling = svg(
+    `<defs><g id="g0"><rect width="1" height="1"/></g>${Array.from({ length: 40 }, (_, i) => `<g id="g${i + 1}"><use href="#g${i}"/><use href="#g${i}"/></g>`).join('')}</defs><use href="#g40"/>`,
+  );
+  test.each([
+    ['not an SVG', 'hello there', 'not-svg', 'not an SVG drawing'],
+    ['another kind of XML', '<html><body>svg</body></html>', 'not-svg', 'not an SVG drawing'],
+    ['empty', '', 'empty', 'is empty'],
+    ['cut-off', String(WREN).slice(0, 900), 'broken-xml', 'stops in the middle'],
+    ['an entity bomb', bomb, 'entities', 'harmful'],
+    ['an outside entity', outside, 'entities', 'harmful'],
+    ['a bomb made of use', doubling, 'too-many-shapes', 'thousand million'],
+    ['nested too deep', svg('<g>'.repeat(5000) + '</g>'.repeat(5000)), 'too-deep', 'deep'],
+    [
+      'nothing cuttable',
+      svg('<image href="https://example.invalid/a.png" width="9" height="9"/>'),
+      'nothing-to-cut',
+      'a knife can cut',
+    ],
+    ['text only', svg('<text x="9" y="50">Sail</text>'), 'nothing-to-cut', 'text was left out'],
+    ['no size', svg('<rect width="9" height="9"/>', 'width="0" height="0"'), 'no-size', 'nought'],
+    [
+      '100 000 shapes',
+      svg('<rect width="9" height="9"/>'.repeat(100_000)),
+      'too-many-shapes',
+      '100,000 shapes',
+    ],
+  ])(
+    '%s is told in a sentence, and nothing is left behind',
+    async (_, content, code, says) => {
+      const before = (await api().get('/api/orders')).body.length;
+      const { status, body } = await upload(content);
+      expect([400, 422]).toContain(status);
+      expect(body).toMatchObject({ code });
+      expect(body.message).toContain(says);
+      expect((await api().get('/api/orders')).body.length).toBe(before);
+    },
+    30_000,
+  );
+
+  test('41 MB is too big', async () => {
+    const { status, body } = await upload(Buffer.alloc(41 * 1024 * 1024, 32));
+    expect([status, body.code]).toEqual([413, 'too-big']);
+    expect(body.message).toContain('40 MB');
+  }, 30_000);
+
+  test('a script and an outside picture are told of and never reach the artwork', async () => {
+    const { body } = await upload(
+      svg(
+        '<script>alert(1)</script><rect onclick="alert(1)" width="9" height="9"/><image href="http://example.invalid/x.png" width="5" height="5"/>',
+      ),
+    ).expect(200);
+    const artwork = (await api().get(`/api/orders/${body.id}/artwork`)).body;
+    expect(artwork.findings.map((f: { code: string }) => f.code)).toEqual(
+      expect.arrayContaining(['script', 'outside']),
+    );
+    expect(JSON.stringify(artwork)).not.toMatch(/alert|example\.invalid/);
+  });
+
+  test('absurd sizes come in and say what to type', async () => {
+    const { body } = await upload(
+      svg('<rect width="900" height="900"/>', 'width="9000m" height="9000m" viewBox="0 0 1000 1000"'),
+    ).expect(200);
+    const queued = await api().post(`/api/orders/${body.id}/queue`).send({ revision: 0 });
+    expect(queued.status).toBe(422);
+    expect(queued.body.waysOut[0]).toContain('Type the finished width');
+  });
+
+  test('no file, two files, a file under another name', async () => {
+    expect((await api().post('/api/orders').field('a', '1')).body.code).toBe('no-file');
+    const two = await api().post('/api/orders').attach('file', WREN, 'a.svg').attach('file', WREN, 'b.svg');
+    expect(two.body.code).toBe('bad-upload');
+  });
+});
+
+function binary(response: NodeJS.ReadableStream, done: (error: Error | null, body: Buffer) => void): void {
+  const chunks: Buffer[] = [];
+  response.on('data', (chunk: Buffer) => chunks.push(chunk));
+  response.on('end', () => done(null, Buffer.concat(chunks)));
+}
+
+describe('choices', () => {
+  test('every change is one step of undo, through a restart too', async () => {
+    const order = await newOrder();
+    await change(order, layoutOf(order, 2)).expect(200);
+    const third = (await change(order, layoutOf(order, 3)).expect(200)).body as Order;
+    expect([third.revision, third.choices.layout.copies, third.canUndo, third.canRedo]).toEqual([
+      2,
+      3,
+      true,
+      false,
+    ]);
+    const back = (await api().post(`/api/orders/${order.id}/undo`).expect(200)).body as Order;
+    expect([back.choices.layout.copies, back.canRedo]).toEqual([2, true]);
+    const seenElsewhere = (await request(other.url).get(`/api/orders/${order.id}`)).body as Order;
+    expect(seenElsewhere.choices).toEqual(back.choices);
+    expect((await api().post(`/api/orders/${order.id}/redo`)).body.choices.layout.copies).toBe(3);
+    expect((await api().post(`/api/orders/${order.id}/redo`)).body.revision).toBe(2);
+  });
+
+  test('two people on two servers: different sections are both kept', async () => {
+    const order = await newOrder();
+    const artwork = { ...order.choices.artwork, width: 500 };
+    await Promise.all([
+      change(order, { artwork }).expect(200),
+      change(order, layoutOf(order, 7), other.url).expect(200),
+    ]);
+    const now = (await api().get(`/api/orders/${order.id}`)).body as Order;
+    expect([now.choices.artwork.width, now.choices.layout.copies, now.revision]).toEqual([500, 7, 2]);
+  });
+
+  test.each([
+    [{ base: 0, change: { layout: { copies: 0 } } }],
+    [{ base: 0, change: { cutter: 7 } }],
+    [{ base: 0, change: { colour: 'red' } }],
+    [{ change: {} }],
+    ['nonsense'],
+  ])('%j is refused and changes nothing', async (body) => {
+    const order = await newOrder();
+    const answer = await api().patch(`/api/orders/${order.id}/choices`).send(body);
+    expect(answer.status).toBe(400);
+    expect(answer.body.message.length).toBeGreaterThan(5);
+    expect((await api().get(`/api/orders/${order.id}`)).body.revision).toBe(0);
+  });
+
+  test('downloads are the same bytes as the plan without a screen', async () => {
+    const order = await newOrder();
+    const plt = await api()
+      .get(`/api/orders/${order.id}/films/damson.plt`)
+      .buffer()
+      .parse(binary)
+      .expect(200);
+    expect((plt.body as Buffer).toString('latin1')).toMatch(/^IN;PA;SP1;VS40;FS80;PU/);
+    const svg = await api()
+      .get(`/api/orders/${order.id}/films/damson.svg`)
+      .buffer()
+      .parse(binary)
+      .expect(200);
+    expect(String(svg.body)).toContain('id="kiss-cut"');
+    expect(svg.headers['content-type']).toContain('octet-stream');
+    expect((await api().get(`/api/orders/${order.id}/films/tar.plt`)).body.code).toBe('no-such-film');
+    expect((await api().get(`/api/orders/${order.id}/films/..%2f..%2fetc.plt`)).status).toBe(404);
+  });
+});
+
+describe('safe by default', () => {
+  test('a change from another site is turned away', async () => {
+    const order = await newOrder();
+    for (const headers of [{ 'Sec-Fetch-Site': 'cross-site' }, { Origin: 'https://elsewhere.invalid' }]) {
+      const answer = await api().post(`/api/orders/${order.id}/undo`).set(headers);
+      expect([answer.status, answer.body.code]).toEqual([403, 'other-site']);
+    }
+  });
+
+  test('headers, unknown addresses and broken JSON', async () => {
+    const { headers } = await api().get('/api/shop').expect(200);
+    expect(headers['content-security-policy']).toContain("script-src 'self'");
+    expect(headers['x-powered-by']).toBeUndefined();
+    expect((await api().get('/api/nowhere')).body.code).toBe('not-found');
+    expect((await api().get('/api/orders/99999999')).status).toBe(404);
+    expect((await api().get('/api/orders/1e9x')).status).toBe(404);
+    const broken = await api()
+      .patch('/api/orders/1/choices')
+      .set('Content-Type', 'application/json')
+      .send('{"a":');
+    expect([broken.status, broken.body.message]).toEqual([400, 'The request cannot be read.']);
+  });
+
+  test('the API describes itself with every endpoint', async () => {
+    const { body } = await api().get('/api/openapi.json').expect(200);
+    expect(body.openapi).toBe('3.1.0');
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining(['/api/orders/{id}/choices', '/api/cuts/{id}/loaded']),
+    );
+    expect(
+      body.paths['/api/orders/{id}/choices'].patch.requestBody.content['application/json'].schema.properties
+        .change,
+    ).toBeDefined();
+  });
+});
+
+describe('cutting', () => {
+  test('a queued film is cut to its end; the record lies within 0.03 mm of the design', async () => {
+    const cut = await queueOne();
+    expect(cut).toMatchObject({ state: 'wants-film', position: 1, of: 1 });
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    const done = await inState(cut.id, 'done');
+    expect(done.linesDone).toBe(done.lines);
+    expect(done.deviation).toBeGreaterThan(0.001);
+    expect(done.deviation).toBeLessThanOrEqual(0.03);
+    const record = (await api().get(`/api/cuts/${cut.id}/record`).expect(200)).body;
+    expect(record.lines).toHaveLength(done.lines);
+    expect(new Set(record.lines.map((l: { depth: string }) => l.depth))).toEqual(new Set(['clean']));
+  }, 60_000);
+
+  test('a wrong roll and none at all are refused, with both widths', async () => {
+    const cut = await queueOne();
+    await panel('/load', { ...ROLL, width: 1220 });
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    const wrong = await until(
+      () => getCut(cut.id),
+      (c) => c.problem !== null,
+    );
+    expect(wrong.state).toBe('wants-film');
+    expect(wrong.problem).toContain('1220.0 mm wide');
+    expect(wrong.problem).toContain('610.0 mm');
+    await panel('/unload');
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    const none = await until(
+      () => getCut(cut.id),
+      (c) => c.problem?.includes('No film') ?? false,
+    );
+    expect(none.linesDone).toBe(0);
+    await panel('/load', { ...ROLL, length: 300 });
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    expect(
+      (
+        await until(
+          () => getCut(cut.id),
+          (c) => c.state === 'wants-film' && c.problem !== null,
+        )
+      ).problem,
+    ).toContain('this cut needs');
+    await panel('/load', ROLL);
+  }, 60_000);
+
+  test('pressed twice, queued twice, from two servers: cut once', async () => {
+    const cut = await queueOne();
+    const again = await api().post(`/api/orders/${cut.orderId}/queue`).send({ revision: 1 });
+    expect([again.status, again.body.code]).toEqual([409, 'already-queued']);
+    const presses = await Promise.all(
+      [server, other, server].map((s) => request(s.url).post(`/api/cuts/${cut.id}/loaded`)),
+    );
+    expect(presses.map((p) => p.status).sort()).toEqual([200, 409, 409]);
+    const done = await inState(cut.id, 'done');
+    const record = (await api().get(`/api/cuts/${cut.id}/record`)).body;
+    expect(record.lines).toHaveLength(done.lines);
+  }, 60_000);
+
+  test('stop takes hold between lines, and going on cuts every line once', async () => {
+    const cut = await queueOne(6);
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    await until(
+      () => getCut(cut.id),
+      (c) => c.linesDone > 3,
+    );
+    await api().post(`/api/cuts/${cut.id}/stop`).expect(200);
+    const stopped = await inState(cut.id, 'stopped');
+    expect(stopped.linesDone).toBeLessThan(stopped.lines);
+    expect(stopped.problem).toContain(`Stopped after line ${stopped.linesDone} of ${stopped.lines}`);
+    await api().post(`/api/cuts/${cut.id}/resume`).send({ from: 'next-line' }).expect(200);
+    const done = await inState(cut.id, 'done');
+    const record = (await api().get(`/api/cuts/${cut.id}/record`)).body;
+    expect(record.lines).toHaveLength(done.lines);
+    expect(done.deviation).toBeLessThanOrEqual(0.03);
+  }, 90_000);
+
+  test('a closed port says which cutter and what to look at; the cut waits', async () => {
+    const cut = await queueOne();
+    const [row] = await server.services.db.select().from(cutters).where(eq(cutters.id, 'curlew'));
+    const nobody = await new Promise<number>((done) => {
+      const probe = createServer().listen(0, '127.0.0.1', () => {
+        const { port } = probe.address() as { port: number };
+        probe.close(() => done(port));
+      });
+    });
+    await server.services.db
+      .update(cutters)
+      .set({ link: { ...row.link, port: nobody } })
+      .where(eq(cutters.id, 'curlew'));
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    const waiting = await until(
+      () => getCut(cut.id),
+      (c) => c.problem !== null,
+    );
+    expect(waiting.state).toBe('wants-film');
+    expect(waiting.problem).toMatch(/Curlew cannot be reached: the port is closed.*cable/);
+    await server.services.db.update(cutters).set({ link: row.link }).where(eq(cutters.id, 'curlew'));
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    await inState(cut.id, 'done');
+  }, 60_000);
+
+  test('a cut whose server was killed is found and left to a person', async () => {
+    const cut = await queueOne();
+    await server.services.db.update(cuts).set({ state: 'cutting', linesDone: 2 }).where(eq(cuts.id, cut.id));
+    const stopped = await inState(cut.id, 'stopped');
+    expect(stopped.problem).toContain('went away after line 2');
+    await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
+  }, 30_000);
+
+  test('films of an order are asked for one after the other', async () => {
+    await queueOne();
+    const order = await newOrder();
+    const queued = (await api().post(`/api/orders/${order.id}/queue`).send({ revision: 0 }).expect(200))
+      .body as Cut[];
+    expect(queued.map((c) => [c.film.name, c.position, c.of, c.state])).toEqual([
+      ['Damson', 1, 3, 'queued'],
+      ['Tide blue', 2, 3, 'queued'],
+      ['Quince', 3, 3, 'queued'],
+    ]);
+    const first = ((await api().get('/api/cuts')).body as Cut[])[0];
+    await api().post(`/api/cuts/${first.id}/cancel`).expect(200);
+    expect((await getCut(queued[0].id)).state).toBe('wants-film');
+    await api().post(`/api/cuts/${queued[0].id}/cancel`).expect(200);
+    expect((await getCut(queued[1].id)).state).toBe('wants-film');
+  }, 30_000);
+
+  test('an order that was changed meanwhile, or cannot be cut, is not queued', async () => {
+    const order = await newOrder();
+    const { body } = await change(order, { artwork: { width: 9000, height: null, lockAspect: true } });
+    expect((await api().post(`/api/orders/${order.id}/queue`).send({ revision: 0 })).body.code).toBe(
+      'changed',
+    );
+    const wide = await api().post(`/api/orders/${order.id}/queue`).send({ revision: body.revision });
+    expect([wide.status, wide.body.code]).toEqual([422, 'too-wide']);
+    expect(wide.body.message).toMatch(/needs [\d.]+ mm .* reaches 583.6 mm/);
+    expect(wide.body.waysOut.length).toBeGreaterThan(0);
+  });
+});
+
+test('a lease is one process’s until it runs out', async () => {
+  const { db } = server.services;
+  const mine = await takeLease(db, 'heron', 'a');
+  expect(mine?.held()).toBe(true);
+  expect(await takeLease(db, 'heron', 'b')).toBeUndefined();
+  await db.update(leases).set({ expiresAt: 1 }).where(eq(leases.cutterId, 'heron'));
+  const taken = await takeLease(db, 'heron', 'b');
+  expect(taken?.held()).toBe(true);
+  await taken?.release();
+  await mine?.release();
+});
+
+test('what one server does, a page on the other hears of', async () => {
+  const heard = new Promise<string>((done, fail) => {
+    const asking = httpRequest(`${other.url}/api/events`, (response) => {
+      let text = '';
+      response.on('data', (chunk: Buffer) => {
+        text += chunk.toString();
+        if (!text.includes('"kind":"order"')) return;
+        asking.destroy();
+        done(text);
+      });
+    });
+    asking.on('error', fail);
+    asking.end();
+  });
+  await new Promise((done) => setTimeout(done, 300));
+  const order = await newOrder();
+  expect(await heard).toContain(`"orderId":${order.id}`);
+});
