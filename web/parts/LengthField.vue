@@ -10,10 +10,17 @@ const units = useUnits();
 const text = ref('');
 const problem = ref('');
 const shown = computed(() => units.length(props.value, props.fine));
-watch(shown, reset, { immediate: true });
+let settled = '';
+reset();
+// a plan that arrives while somebody types must not take the typing away
+watch(shown, (now) => {
+  if (text.value === settled) reset();
+  else settled = now;
+});
 
 function reset(): void {
   text.value = shown.value;
+  settled = shown.value;
   problem.value = '';
 }
 
@@ -30,6 +37,7 @@ function commit(): void {
   emit('change', parsed.mm);
   // shows the new value in the shop's unit even when it is the old one typed another way
   text.value = units.length(parsed.mm, props.fine);
+  settled = text.value;
 }
 </script>
 

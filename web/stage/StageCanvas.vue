@@ -8,8 +8,8 @@ import { createViewport, fitTo, zoomAt } from './viewport';
 const props = defineProps<{
   /** What is shown whole at first and by the key 0, mm. */
   box: Bounds;
-  /** Draws in mm; called again whenever `content` or the window changes. */
-  draw: (context: CanvasRenderingContext2D, scale: number) => void;
+  /** Draws in mm, yielding wherever it may be interrupted; started anew when `content` or the window changes. */
+  draw: (context: CanvasRenderingContext2D, scale: number) => Generator<void>;
   content: unknown;
   label: string;
   room?: number;
@@ -27,6 +27,27 @@ const size = ref({ width: 0, height: 0 });
 let frame = 0;
 let touched = false;
 
+/** What is drawn at the moment, finished or not: shown moved and stretched while a newer picture is being drawn. */
+interface Picture {
+  readonly canvas: HTMLCanvasElement;
+  readonly steps: Generator<void>;
+  readonly at: Viewport;
+}
+let drawing: Picture | undefined;
+let shown: Picture | undefined;
+let stale = true;
+/** ms of drawing at a time: the page stays awake however much there is to draw. */
+const SLICE = 9;
+
+function startPicture(w: number, h: number, dpr: number): Picture | undefined {
+  const buffer = document.createElement('canvas');
+  Object.assign(buffer, { width: w, height: h });
+  const context = buffer.getContext('2d');
+  if (!context) return undefined;
+  context.setTransform(view.scale * dpr, 0, 0, view.scale * dpr, view.x * dpr, view.y * dpr);
+  return { canvas: buffer, steps: props.draw(context, view.scale), at: { ...view } };
+}
+
 function paint(): void {
   frame = 0;
   const element = canvas.value;
@@ -34,14 +55,36 @@ function paint(): void {
   if (!element || !context || size.value.width === 0) return;
   const dpr = window.devicePixelRatio || 1;
   const [w, h] = [Math.round(size.value.width * dpr), Math.round(size.value.height * dpr)];
+  if (stale) {
+    stale = false;
+    drawing = startPicture(w, h, dpr);
+  }
+  const end = performance.now() + SLICE;
+  while (drawing && performance.now() < end) {
+    if (!drawing.steps.next().done) continue;
+    shown = drawing;
+    drawing = undefined;
+  }
   if (element.width !== w || element.height !== h) Object.assign(element, { width: w, height: h });
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, w, h);
-  context.setTransform(view.scale * dpr, 0, 0, view.scale * dpr, view.x * dpr, view.y * dpr);
-  props.draw(context, view.scale);
+  if (shown) {
+    const zoom = view.scale / shown.at.scale;
+    context.drawImage(
+      shown.canvas,
+      (view.x - shown.at.x * zoom) * dpr,
+      (view.y - shown.at.y * zoom) * dpr,
+      shown.canvas.width * zoom,
+      shown.canvas.height * zoom,
+    );
+  }
+  if (drawing) frame = requestAnimationFrame(paint);
 }
 
-const repaint = (): void => void (frame ||= requestAnimationFrame(paint));
+function repaint(): void {
+  stale = true;
+  frame ||= requestAnimationFrame(paint);
+}
 
 function fit(): void {
   touched = false;

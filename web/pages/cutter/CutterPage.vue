@@ -147,7 +147,7 @@ const box = computed<Bounds>(() => ({
 }));
 const content = computed(() => [lines.value, linesDone.value, head.value, night.value, now.value?.state]);
 
-function draw(context: CanvasRenderingContext2D, scale: number): void {
+function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   const cut = now.value;
   if (!cut) return;
   const color = (name: string): string =>
@@ -166,12 +166,13 @@ function draw(context: CanvasRenderingContext2D, scale: number): void {
     context.fillStyle = cut.film.colour;
     context.fill(lines.value.design);
     context.globalAlpha = 1;
-    lines.value.paths.forEach((path, i) => {
+    for (const [i, path] of lines.value.paths.entries()) {
       const done = i < linesDone.value;
       context.lineWidth = (done ? 2.4 : 1) / scale;
       context.strokeStyle = done ? color('--gooseberry') : color('--ink-soft');
       context.stroke(path);
-    });
+      yield;
+    }
   }
   if (head.value && cut.state !== 'wants-film') {
     const { x, y, down } = head.value;

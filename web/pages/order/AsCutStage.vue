@@ -60,19 +60,25 @@ const box = computed<Bounds>(() => ({
   maxY: cut.value?.cuttable ?? 100,
 }));
 
-function draw(context: CanvasRenderingContext2D, scale: number): void {
+function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   if (!loaded.value || !cut.value) return;
   context.fillStyle = '#fffdf7';
   context.fillRect(0, 0, cut.value.length, cut.value.cuttable);
   context.fillStyle = cut.value.film.colour;
   context.globalAlpha = 0.3;
-  for (const path of loaded.value.design) context.fill(path);
+  for (const path of loaded.value.design) {
+    context.fill(path);
+    yield;
+  }
   context.globalAlpha = 1;
   context.lineWidth = 1.2 / scale;
   context.strokeStyle = '#8c8188';
   for (const path of loaded.value.faint) context.stroke(path);
   context.strokeStyle = '#b3263a';
-  for (const path of loaded.value.cut) context.stroke(path);
+  for (const path of loaded.value.cut) {
+    context.stroke(path);
+    yield;
+  }
 }
 
 function lookClosely(): void {

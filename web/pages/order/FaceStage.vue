@@ -3,7 +3,7 @@
 import { computed } from 'vue';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
-import { pathsOf } from '../../stage/paths';
+import { fillAll, strokeAll } from '../../stage/paths';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
@@ -53,21 +53,21 @@ const box = computed<Bounds>(() => {
 });
 const content = computed(() => [store.plan, props.view, props.film, props.section, columns.value]);
 
-function draw(context: CanvasRenderingContext2D, scale: number): void {
+function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   if (!store.plan) return;
   if (props.view !== 'apart') {
     ground(context, scale, 0, 0);
-    for (const { id, colours } of groups.value) paintFilm(context, scale, id, colours);
+    for (const { id, colours } of groups.value) yield* paintFilm(context, scale, id, colours);
     return;
   }
-  groups.value.forEach(({ id, colours }, i) => {
+  for (const [i, { id, colours }] of groups.value.entries()) {
     const { x, y } = placeOf(i);
     context.save();
     context.translate(x, y);
     ground(context, scale, 0, 0);
-    paintFilm(context, scale, id, colours);
+    yield* paintFilm(context, scale, id, colours);
     context.restore();
-  });
+  }
 }
 
 function ground(context: CanvasRenderingContext2D, scale: number, x: number, y: number): void {
@@ -79,28 +79,19 @@ function ground(context: CanvasRenderingContext2D, scale: number, x: number, y: 
   context.strokeRect(x - rim, y - rim, sheet.value.width + 2 * rim, sheet.value.height + 2 * rim);
 }
 
-function paintFilm(
+function* paintFilm(
   context: CanvasRenderingContext2D,
   scale: number,
   id: string,
   colours: readonly ColourView[],
-): void {
+): Generator<void> {
   const picked = props.film === undefined || props.film === id;
+  context.globalAlpha = picked || props.view === 'cut-lines' ? 1 : 0.18;
   for (const colour of colours) {
-    const paths = pathsOf(colour.region);
-    context.globalAlpha = picked ? 1 : 0.18;
     if (props.view === 'cut-lines') {
-      context.strokeStyle = picked ? INK : '#8c8188';
-      context.lineWidth = 1.3 / scale;
-      for (const path of paths) context.stroke(path);
+      yield* strokeAll(context, colour.region, picked ? INK : '#c9bfb0', 1.3 / scale);
     } else {
-      context.fillStyle = colour.film?.colour ?? colour.colour;
-      context.strokeStyle = 'rgb(38 28 44 / 28%)';
-      context.lineWidth = 0.6 / scale;
-      for (const path of paths) {
-        context.fill(path);
-        context.stroke(path);
-      }
+      yield* fillAll(context, colour.region, colour.film?.colour ?? colour.colour, 0.6 / scale);
     }
   }
   context.globalAlpha = 1;

@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
-import { pathsOf } from '../../stage/paths';
+import { fillAll, strokeAll } from '../../stage/paths';
 import { createViewport } from '../../stage/viewport';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
@@ -46,9 +46,8 @@ function dropped(): void {
   );
 }
 
-const drawStrip =
-  (strip: StripView) =>
-  (context: CanvasRenderingContext2D, scale: number): void => {
+const drawStrip = (strip: StripView) =>
+  function* drawBand(context: CanvasRenderingContext2D, scale: number): Generator<void> {
     const { rollWidth, rollerMargin, length, film: own } = strip;
     const run = Math.max(longest.value * 1.04, 2600 / scale);
     context.fillStyle = `color-mix(in srgb, ${own.colour} 12%, #fffdf7)`;
@@ -76,13 +75,8 @@ const drawStrip =
     for (const { matrix } of strip.placements) {
       context.save();
       context.transform(...(matrix as [number, number, number, number, number, number]));
-      for (const path of pathsOf(strip.region)) {
-        context.lineWidth = (lines ? 1.1 : 0.6) / scale;
-        context.strokeStyle = lines ? '#261c2c' : 'rgb(38 28 44 / 30%)';
-        context.fillStyle = own.colour;
-        if (!lines) context.fill(path);
-        context.stroke(path);
-      }
+      if (lines) yield* strokeAll(context, strip.region, '#261c2c', 1.1 / scale);
+      else yield* fillAll(context, strip.region, own.colour, 0.6 / scale);
       context.restore();
     }
     context.strokeStyle = '#5e2750';

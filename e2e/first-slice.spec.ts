@@ -1,0 +1,270 @@
+/** A customer's SVG becomes cut film: all of it through the real interface. */
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+
+const PANEL = 'http://127.0.0.1:4282';
+const section = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
+const load = (width: number) =>
+  fetch(`${PANEL}/load`, { method: 'POST', body: JSON.stringify({ width, length: 22_000 }) });
+const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
+
+/** Drops a file on the page as a hand does. */
+async function drop(page: Page, name: string, content: Buffer | string): Promise<void> {
+  const data = await page.evaluateHandle(
+    ([fileName, base64]) => {
+      const transfer = new DataTransfer();
+      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+      transfer.items.add(new File([bytes], fileName, { type: 'image/svg+xml' }));
+      return transfer;
+    },
+    [name, Buffer.from(content).toString('base64')] as const,
+  );
+  await page.dispatchEvent('body', 'dragenter', { dataTransfer: data });
+  await expect(page.getByText('Drop the drawing to start an order')).toBeVisible();
+  await page.dispatchEvent('body', 'drop', { dataTransfer: data });
+}
+
+test.beforeEach(async ({ page }) => {
+  page.on('pageerror', (error) => {
+    throw error;
+  });
+  // long tasks on the page's own thread are collected from the start
+  await page.addInitScript(() => {
+    const tasks: number[] = [];
+    Object.assign(window, { longTasks: tasks });
+    new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({
+      entryTypes: ['longtask'],
+    });
+  });
+});
+
+test('from the dropped file to the cut and its measured deviation', async ({ page }) => {
+  await page.goto('/orders');
+
+  // 1 the demo shop's orders are there with their pictures
+  await expect(page.getByRole('link', { name: /Marsh Wren hull names/ })).toBeVisible();
+  const thumb = page.locator('img[src*="thumbnail"]').first();
+  await expect.poll(() => thumb.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
+  await page.getByLabel('Search orders').fill('sail 4127');
+  await expect(page.locator('.rows li')).toHaveCount(1);
+  await page.getByLabel('Search orders').fill('');
+  await drop(page, 'pennant.svg', readFileSync('e2e/art/pennant.svg'));
+  await page.waitForURL(/orders\/\d+$/);
+  await expect(page.getByLabel('Name of the order')).toHaveValue('pennant');
+
+  // 2 the finished size, exactly, in either unit
+  await section(page, 'Artwork').click();
+  const width = page.getByLabel('Finished width', { exact: true });
+  await expect(width).toHaveValue('180.0 mm');
+  await width.fill('3 1/2"');
+  await width.press('Enter');
+  await expect(width).toHaveValue('88.9 mm');
+  await width.fill('wide');
+  await width.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Not a length');
+  await width.fill('2*(200+50)');
+  await width.press('Enter');
+  await expect(width).toHaveValue('500.0 mm');
+  await expect(page.getByLabel('Finished height', { exact: true })).toHaveValue('277.8 mm');
+  await page.getByRole('button', { name: 'in', exact: true }).click();
+  await expect(width).toHaveValue('19.685 in');
+  await page.reload();
+  await section(page, 'Artwork').click();
+  await expect(width).toHaveValue('19.685 in');
+  await page.getByRole('button', { name: 'mm', exact: true }).click();
+
+  // 3 colours found by themselves, as seen, each with its film and ΔE
+  await section(page, 'Films').click();
+  await expect(page.getByText('4 colours seen')).toBeVisible();
+  await expect(page.getByText(/1 shape · #1d3f86 · ΔE 0\.0/)).toBeVisible();
+  await expect(page.getByText(/2 shapes · #e2a11d · ΔE 0\.0/)).toBeVisible();
+  await page.getByLabel('Film for #b0202f').click();
+  await page.getByRole('option', { name: /Lantern orange/ }).click();
+  await expect(page.getByRole('button', { name: /Lantern orange.*610/ })).toBeVisible();
+  await page.getByLabel('Cut #fbfbf8').uncheck();
+  await expect(section(page, 'Films')).toContainText('3 films');
+  await page.getByRole('button', { name: 'Cut Quince earlier' }).click();
+  await expect(page.locator('.strip .label strong').nth(1)).toHaveText(/Quince/);
+  await saved(page);
+
+  // 4 layout: copies, turn, mirror, border; too wide is refused with both widths and ways out
+  await section(page, 'Layout').click();
+  await page.getByLabel('Copies').fill('2');
+  await page.getByLabel('Copies').press('Enter');
+  await expect(section(page, 'Layout')).toContainText('2 copies');
+  await page.getByLabel('Mirror', { exact: true }).click();
+  await page.getByRole('option', { name: 'mirrored', exact: true }).click();
+  await expect(page.getByText(/cut from the front but is mirrored/).first()).toBeVisible();
+  await section(page, 'Artwork').click();
+  await width.fill('4 m');
+  await width.press('Enter');
+  await expect(
+    page.getByText(/needs .* across, but the knife reaches 583\.6 mm \(22\.98 in\)/).first(),
+  ).toBeVisible();
+  await expect(page.getByText(/% of this size fits/).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Queue/ })).toBeDisabled();
+
+  // 9 undo and redo, by key and by button
+  await page.getByRole('heading', { name: 'Artwork' }).click();
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(section(page, 'Artwork')).toContainText('500.0');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/but is mirrored/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(page.getByText(/but is mirrored/).first()).toBeVisible();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByText(/but is mirrored/)).toHaveCount(0);
+
+  // 5 cut settings: the recipe of each film, changed for this order only
+  await section(page, 'Cut settings').click();
+  await page.getByRole('button', { name: 'Harbour blue', exact: true }).first().click();
+  await expect(page.getByText('80 g')).toBeVisible();
+  await page.getByRole('button', { name: 'More force' }).click();
+  await expect(page.getByText('85 g')).toBeVisible();
+  await expect(page.getByLabel('Blade offset', { exact: true })).toHaveValue('0.25 mm');
+  await saved(page);
+
+  // 8 the cut as files
+  const [plt] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'HP-GL' }).click(),
+  ]);
+  expect(readFileSync(await plt.path(), 'latin1')).toMatch(/^IN;PA;SP1;VS40;FS85;PU/);
+  const [svg] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'SVG', exact: true }).click(),
+  ]);
+  expect(readFileSync(await svg.path(), 'utf8')).toContain('id="weed-border"');
+
+  // 9 reload loses nothing
+  await page.reload();
+  await expect(section(page, 'Artwork')).toContainText('500.0 × 277.8 mm');
+  await expect(section(page, 'Layout')).toContainText('2 copies');
+  await expect(section(page, 'Films')).toContainText('3 films');
+
+  // 6 queue, load, refuse the wrong roll, cut, next film
+  await load(1220);
+  await page.getByRole('button', { name: 'Queue 3 cuts' }).click();
+  await page.waitForURL(/cutters\/curlew/);
+  await expect(page.getByRole('heading', { name: 'Load Harbour blue' })).toBeVisible();
+  await page.getByRole('button', { name: 'Harbour blue is loaded' }).click();
+  await expect(page.getByRole('alert')).toContainText('1220.0 mm wide, Harbour blue is 610.0 mm');
+  await load(610);
+  await page.getByRole('button', { name: 'Harbour blue is loaded' }).click();
+  await expect(page.getByRole('heading', { name: /Cutting line \d+ of \d+/ })).toBeVisible();
+  await expect(page.getByText('not moving')).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: 'Load Quince' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/within 0\.0[0-3]\d mm/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Quince is loaded' }).click();
+  await expect(page.getByRole('heading', { name: 'Load Lantern orange' })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Lantern orange is loaded' }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible({ timeout: 60_000 });
+
+  // 7 as cut: the blade's own way over the design, with the largest deviation
+  await page.getByRole('link', { name: 'See it as cut' }).click();
+  await page.getByRole('button', { name: 'As cut' }).click();
+  const worst = page.locator('.card', { hasText: 'The cut lies at most' }).locator('b');
+  await expect(worst).toHaveText(/0\.\d{3} mm/);
+  expect(parseFloat(await worst.innerText())).toBeLessThanOrEqual(0.03);
+  await page.getByRole('button', { name: 'Look there' }).click();
+  await page.goto('/orders');
+  await expect(page.getByRole('link', { name: /pennant/ }).getByText('Cut', { exact: true })).toBeVisible();
+});
+
+test('a file that cannot be taken is told in a sentence and nothing is lost', async ({ page }) => {
+  await page.goto('/orders');
+  await expect(page.locator('.rows li').first()).toBeVisible();
+  const before = await page.locator('.rows li').count();
+  await drop(page, 'letter.txt', 'Dear Tern Lane Signs');
+  await expect(page.getByRole('alert')).toContainText('letter.txt: This is not an SVG drawing');
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await drop(page, 'half.svg', '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0');
+  await expect(page.getByRole('alert')).toContainText('stops in the middle');
+  await expect(page.locator('.rows li')).toHaveCount(before);
+});
+
+test('a change made while the server is away is kept and saved when it is back', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Class numbers/ }).click();
+  await section(page, 'Layout').click();
+  await expect(page.getByLabel('Copies')).toBeVisible();
+  await context.setOffline(true);
+  await page.getByLabel('Copies').fill('5');
+  await page.getByLabel('Copies').press('Enter');
+  await expect(page.getByText('Not saved yet: the server is away')).toBeVisible();
+  await expect(section(page, 'Layout')).toContainText('5 copies');
+  await context.setOffline(false);
+  await saved(page);
+  await page.reload();
+  await expect(section(page, 'Layout')).toContainText('5 copies');
+});
+
+test('two people at one order see each other’s changes', async ({ page, browser }) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Slipway sign/ }).click();
+  await expect(section(page, 'Films')).toContainText('6 films');
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(page.url());
+  await other.getByRole('button', { name: /^\d Layout/ }).click();
+  await other.getByLabel('Copies').fill('3');
+  await other.getByLabel('Copies').press('Enter');
+  await expect(section(page, 'Layout')).toContainText('3 copies');
+});
+
+test('the whole order page by keyboard', async ({ page }) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Marsh Wren/ }).click();
+  await expect(section(page, 'Films')).toContainText('3 films');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('undo the last choice');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('3');
+  await expect(page.getByRole('button', { name: 'Cut lines' })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press(']');
+  await expect(page.locator('.strip .label').first()).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Shift+]');
+  await expect(page.locator('.strip .label strong').first()).toHaveText(/Tide blue/);
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('.strip .label strong').first()).toHaveText(/Damson/);
+});
+
+test('a hundred thousand vertices never hold the page for 50 ms', async ({ page }) => {
+  const ring = (cx: number, cy: number, r: number, n: number): string =>
+    `M${Array.from({ length: n }, (_, i) => {
+      const a = (2 * Math.PI * i) / n;
+      const wobble = r * (1 + 0.08 * Math.sin(9 * a));
+      return `${(cx + wobble * Math.cos(a)).toFixed(3)} ${(cy + wobble * Math.sin(a)).toFixed(3)}`;
+    }).join('L')}Z`;
+  const films = ['#4a1d44', '#2c6e7c', '#e2a11d', '#b0202f', '#1d3f86', '#17161a'];
+  const shapes = Array.from(
+    { length: 500 },
+    (_, i) =>
+      `<path fill="${films[i % 6]}" d="${ring(20 + (i % 25) * 38, 20 + Math.floor(i / 25) * 38, 22, 200)}"/>`,
+  );
+  await page.goto('/orders');
+  await drop(
+    page,
+    'large.svg',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="960" height="800">${shapes.join('')}</svg>`,
+  );
+  await page.waitForURL(/orders\/\d+$/, { timeout: 60_000 });
+  await expect(section(page, 'Films')).toContainText('6 films', { timeout: 60_000 });
+  await page.evaluate(() => ((window as unknown as { longTasks: number[] }).longTasks.length = 0));
+  await section(page, 'Layout').click();
+  await page.getByLabel('Copies').fill('2');
+  await page.getByLabel('Copies').press('Enter');
+  await expect(section(page, 'Layout')).toContainText('2 copies', { timeout: 60_000 });
+  await expect(page.getByText('planning …')).toHaveCount(0, { timeout: 60_000 });
+  const longest = await page.evaluate(() =>
+    Math.max(0, ...(window as unknown as { longTasks: number[] }).longTasks),
+  );
+  test.info().annotations.push({ type: 'longest task, ms', description: String(longest) });
+  console.log(`longest task on the page while re-planning: ${longest.toFixed(0)} ms`);
+});
