@@ -1,6 +1,7 @@
 /** Which outlines lie inside which. */
 import RBush from 'rbush';
 import type { Bounds } from './bounds';
+import type { Spot } from './spot';
 import type { Region, Ring } from './region';
 import { ringArea, ringBounds } from './region';
 
@@ -35,7 +36,7 @@ const largest = (region: Region, rings: readonly number[]): number =>
 
 /** Every ring around this one. Rings of a region never cross, so one point of the ring decides. */
 function parentsOf(region: Region, ring: Ring, box: BoxedRing, tree: RBush<BoxedRing>): number[] {
-  const middle = { x: (ring[0] + ring[2]) / 2, y: (ring[1] + ring[3]) / 2 };
+  const middle: Spot = [(ring[0] + ring[2]) / 2, (ring[1] + ring[3]) / 2];
   return tree
     .search(box)
     .filter(
@@ -51,7 +52,7 @@ function parentsOf(region: Region, ring: Ring, box: BoxedRing, tree: RBush<Boxed
 }
 
 /** Even-odd ray crossing. */
-function isInside(ring: Ring, { x, y }: { x: number; y: number }): boolean {
+function isInside(ring: Ring, [x, y]: Spot): boolean {
   let inside = false;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     if (ring[i + 1] > y === ring[j + 1] > y) continue;

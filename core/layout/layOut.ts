@@ -5,6 +5,7 @@ import type { Bounds } from '../geometry/bounds';
 import { heightOf, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
+import type { Spot } from '../geometry/spot';
 import { formatLength } from '../units/length';
 import type { Cutter } from './cutter';
 import { cuttableWidth } from './cutter';
@@ -114,10 +115,10 @@ function stripOf(layer: FilmLayer, choices: LayoutChoices, cutter: Cutter): Stri
   const mirrored = isMirrored(layer.film, choices);
   const cell = turned ? { along: across, across: along } : { along, across };
   const toCell = intoCell(layer.bounds, rim, mirrored, turned);
-  const start = {
-    x: cutter.leadMargin,
-    y: choices.place === 'middle' ? (cuttable - chosen.width) / 2 : SWING_ROOM,
-  };
+  const start: Spot = [
+    cutter.leadMargin,
+    choices.place === 'middle' ? (cuttable - chosen.width) / 2 : SWING_ROOM,
+  ];
   const placements = Array.from({ length: choices.copies }, (_, copy) =>
     placeCopy(copy, chosen.rows, cell, start, choices.spacing, toCell),
   );
@@ -193,12 +194,12 @@ function placeCopy(
   copy: number,
   rows: number,
   cell: { along: number; across: number },
-  start: { x: number; y: number },
+  start: Spot,
   spacing: number,
   toCell: Matrix,
 ): Placement {
-  const x = start.x + Math.floor(copy / rows) * (cell.along + spacing);
-  const y = start.y + (copy % rows) * (cell.across + spacing);
+  const x = start[0] + Math.floor(copy / rows) * (cell.along + spacing);
+  const y = start[1] + (copy % rows) * (cell.across + spacing);
   const box = { minX: x, minY: y, maxX: x + cell.along, maxY: y + cell.across };
   return { copy, matrix: multiply(translation(x, y), toCell), box };
 }

@@ -1,13 +1,14 @@
 import RBush from 'rbush';
 import type { Bounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
+import type { Spot } from '../geometry/spot';
 
 /** The largest distance found between what was cut and what was designed. */
 export interface Deviation {
   /** mm */
   readonly largest: number;
   /** Where, in the coordinates of both. */
-  readonly at: { readonly x: number; readonly y: number };
+  readonly at: Spot;
 }
 
 interface Segment extends Bounds {
@@ -29,12 +30,12 @@ const FARTHEST = 25;
 export function deviationOf(cut: readonly Float64Array[], design: Region): Deviation {
   const cutSegments = indexSegments(cut, false);
   const designSegments = indexSegments(design, true);
-  let worst: Deviation = { largest: 0, at: { x: 0, y: 0 } };
+  let worst: Deviation = { largest: 0, at: [0, 0] };
   const look = (lines: readonly Float64Array[], against: RBush<Segment>): void => {
     for (const line of lines) {
       for (let i = 0; i < line.length; i += 2) {
         const distance = distanceTo(against, line[i], line[i + 1]);
-        if (distance > worst.largest) worst = { largest: distance, at: { x: line[i], y: line[i + 1] } };
+        if (distance > worst.largest) worst = { largest: distance, at: [line[i], line[i + 1]] };
       }
     }
   };

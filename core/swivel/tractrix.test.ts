@@ -47,7 +47,7 @@ describe('deviation', () => {
     const rounded = [Float64Array.of(0, 0, 9, 0, 10, 1, 10, 10, 0, 10, 0, 0)];
     const { largest, at } = deviationOf(rounded, square);
     expect(largest).toBeCloseTo(Math.SQRT1_2, 9);
-    expect(at).toEqual({ x: 10, y: 0 });
+    expect(at).toEqual([10, 0]);
   });
 
   test('an outline that was not cut at all is as far off as can be told', () => {

@@ -56,7 +56,7 @@ const onGrid = (points: Float64Array): Float64Array => points.map((v) => Math.ro
 function cut(ring: Ring, compensated: boolean): number {
   // the blade comes in along x, as the aligning stroke leaves it
   const holder = compensated
-    ? compensateRing(ring, D, 0.6, { x: 1, y: 0 }).points
+    ? compensateRing(ring, D, 0.6, [1, 0]).points
     : Float64Array.from([...ring, ring[0], ring[1]]);
   const { points } = tipPath(onGrid(holder), D, 0, 0.02);
   return deviationOf([points], [ring]).largest;
@@ -76,14 +76,14 @@ describe('the tip under a compensated holder, on the machine grid', () => {
   });
 
   test('a pen follows the outline itself', () => {
-    const { points } = compensateRing(square, 0, 0, { x: 1, y: 0 });
+    const { points } = compensateRing(square, 0, 0, [1, 0]);
     expect(Array.from(points)).toEqual([10, 10, 40, 10, 40, 40, 10, 40, 10, 10]);
   });
 
   test('overcut goes past the start by its length', () => {
-    const { points } = compensateRing(square, 0, 4, { x: 1, y: 0 });
+    const { points } = compensateRing(square, 0, 4, [1, 0]);
     expect(Array.from(points.slice(-2))).toEqual([14, 10]);
-    const long = compensateRing(square, 0, 33, { x: 1, y: 0 }).points;
+    const long = compensateRing(square, 0, 33, [1, 0]).points;
     expect(Array.from(long.slice(-4))).toEqual([40, 10, 40, 13]);
   });
 });

@@ -5,12 +5,10 @@
  * the tip is the tip itself). For d = 0 (a pen) the path is the outline.
  */
 import type { Ring } from '../geometry/region';
+import type { Spot } from '../geometry/spot';
 
 /** Unit vector in which the tip trails: from the tip to the holder. */
-export interface Heading {
-  readonly x: number;
-  readonly y: number;
-}
+export type Heading = Spot;
 
 export interface HolderPath {
   /** x0, y0, x1, y1 … of the holder, mm; the knife is down all along. */
@@ -38,28 +36,28 @@ export function compensate(line: ArrayLike<number>, offset: number, heading: Hea
   const out: number[] = [];
   let now = heading;
   const last = line.length - 2;
-  if (offset > 0) out.push(line[0] + offset * now.x, line[1] + offset * now.y);
+  if (offset > 0) out.push(line[0] + offset * now[0], line[1] + offset * now[1]);
   else out.push(line[0], line[1]);
   for (let i = 0; i < last; i += 2) {
     const dx = line[i + 2] - line[i];
     const dy = line[i + 3] - line[i + 1];
     const length = Math.hypot(dx, dy);
     if (length === 0) continue;
-    const next = { x: dx / length, y: dy / length };
+    const next: Heading = [dx / length, dy / length];
     if (offset > 0) swing(out, line[i], line[i + 1], offset, now, next);
     now = next;
-    out.push(line[i + 2] + offset * now.x, line[i + 3] + offset * now.y);
+    out.push(line[i + 2] + offset * now[0], line[i + 3] + offset * now[1]);
   }
   return { points: Float64Array.from(out), heading: now };
 }
 
 /** Arc of radius d about the tip from one heading to another, the short way, in steps within tolerance. */
 function swing(out: number[], cx: number, cy: number, d: number, from: Heading, to: Heading): void {
-  const angle = Math.atan2(from.x * to.y - from.y * to.x, from.x * to.x + from.y * to.y);
+  const angle = Math.atan2(from[0] * to[1] - from[1] * to[0], from[0] * to[0] + from[1] * to[1]);
   if (Math.abs(angle) < 1e-9) return;
   const largest = 2 * Math.acos(Math.max(0, 1 - SWING_TOLERANCE / d));
   const steps = Math.max(1, Math.ceil(Math.abs(angle) / largest));
-  const start = Math.atan2(from.y, from.x);
+  const start = Math.atan2(from[1], from[0]);
   for (let k = 1; k <= steps; k++) {
     const a = start + (angle * k) / steps;
     out.push(cx + d * Math.cos(a), cy + d * Math.sin(a));

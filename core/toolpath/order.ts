@@ -7,6 +7,7 @@ import type { Bounds } from '../geometry/bounds';
 import type { NestedGroup } from '../geometry/nesting';
 import { groupNested } from '../geometry/nesting';
 import type { Region, Ring } from '../geometry/region';
+import type { Spot } from '../geometry/spot';
 
 /** Points offered as a start, at the most, for each outline. */
 const STARTS = 24;
@@ -17,24 +18,24 @@ const STARTS = 24;
  * @param from where the knife is, mm
  * @returns the rings in cutting order, each rotated to begin at its start point
  */
-export function orderRings(region: Region, from: { readonly x: number; readonly y: number }): Ring[] {
+export function orderRings(region: Region, from: Spot): Ring[] {
   const groups = groupNested(region);
   const index = new NearestGroups(region, groups);
   const out: Ring[] = [];
-  let at = from;
+  let at: Spot = from;
   for (let group = index.take(at); group; group = index.take(at)) {
     for (const ring of innerFirst(region, group, at)) {
       out.push(ring);
-      at = { x: ring[0], y: ring[1] };
+      at = [ring[0], ring[1]];
     }
   }
   return out;
 }
 
-function innerFirst(region: Region, group: NestedGroup, from: { x: number; y: number }): Ring[] {
+function innerFirst(region: Region, group: NestedGroup, from: Spot): Ring[] {
   const left = group.rings.map((ring, i) => ({ ring: region[ring], depth: group.depth[i] }));
   const out: Ring[] = [];
-  let at = from;
+  let at: Spot = from;
   while (left.length > 0) {
     const deepest = Math.max(...left.map((l) => l.depth));
     let best = -1;
@@ -46,17 +47,17 @@ function innerFirst(region: Region, group: NestedGroup, from: { x: number; y: nu
     });
     const ring = rotate(left[best].ring, bestStart.vertex);
     out.push(ring);
-    at = { x: ring[0], y: ring[1] };
+    at = [ring[0], ring[1]];
     left.splice(best, 1);
   }
   return out;
 }
 
-function nearestVertex(ring: Ring, at: { x: number; y: number }): { vertex: number; distance: number } {
+function nearestVertex(ring: Ring, at: Spot): { vertex: number; distance: number } {
   let vertex = 0;
   let distance = Infinity;
   for (let i = 0; i < ring.length; i += 2) {
-    const d = (ring[i] - at.x) ** 2 + (ring[i + 1] - at.y) ** 2;
+    const d = (ring[i] - at[0]) ** 2 + (ring[i + 1] - at[1]) ** 2;
     if (d < distance) [vertex, distance] = [i, d];
   }
   return { vertex, distance };
@@ -92,12 +93,12 @@ class NearestGroups {
     this.size = groups.length === 0 ? 0 : Math.max(all.maxX - all.minX, all.maxY - all.minY, 1);
   }
 
-  take(at: { x: number; y: number }): NestedGroup | undefined {
+  take(at: Spot): NestedGroup | undefined {
     if (this.left === 0) return undefined;
     // expected spacing of what is left; the search box doubles until it holds something
     let reach = this.size / Math.sqrt(this.left);
     for (;;) {
-      const box = { minX: at.x - reach, minY: at.y - reach, maxX: at.x + reach, maxY: at.y + reach };
+      const box = { minX: at[0] - reach, minY: at[1] - reach, maxX: at[0] + reach, maxY: at[1] + reach };
       const best = nearestOf(this.tree.search(box), at);
       // a corner of the box is farther than its sides: only what lies within the circle is surely nearest
       if (best && best.distance <= reach) return this.remove(best.point.group);
@@ -114,11 +115,11 @@ class NearestGroups {
 
 function nearestOf(
   points: readonly StartPoint[],
-  at: { x: number; y: number },
+  at: Spot,
 ): { point: StartPoint; distance: number } | undefined {
   let best: { point: StartPoint; distance: number } | undefined;
   for (const point of points) {
-    const distance = Math.hypot(point.minX - at.x, point.minY - at.y);
+    const distance = Math.hypot(point.minX - at[0], point.minY - at[1]);
     if (!best || distance < best.distance) best = { point, distance };
   }
   return best;

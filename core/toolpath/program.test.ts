@@ -28,17 +28,17 @@ describe('order', () => {
 
   test('inside before outside, nearest next, start free', () => {
     const region = [square(0, 0, 100), square(20, 20, 60, true), square(40, 40, 10), square(300, 0, 10)];
-    const order = orderRings(region, { x: 310, y: 12 }).map((ring) =>
+    const order = orderRings(region, [310, 12]).map((ring) =>
       region.findIndex((r) => Math.max(...r) === Math.max(...ring) && r.length === ring.length),
     );
     expect(order).toEqual([3, 2, 1, 0]);
-    const [first] = orderRings(region, { x: 310, y: 12 });
+    const [first] = orderRings(region, [310, 12]);
     expect(Array.from(first.slice(0, 2))).toEqual([310, 10]);
   });
 
   test('every outline is cut once, whatever the region', () => {
     const many = Array.from({ length: 400 }, (_, i) => square((i % 20) * 12, Math.floor(i / 20) * 12, 8));
-    const ordered = orderRings(many, { x: 0, y: 0 });
+    const ordered = orderRings(many, [0, 0]);
     expect(
       new Set(
         ordered.map(

@@ -1,6 +1,7 @@
 import type { Bounds } from '../geometry/bounds';
 import type { Ring } from '../geometry/region';
 import { mapRegion } from '../geometry/region';
+import type { Spot } from '../geometry/spot';
 import type { Cutter, Recipe } from '../layout/cutter';
 import type { Strip } from '../layout/layOut';
 import type { Heading } from './compensate';
@@ -54,11 +55,11 @@ export function programFor(strip: Strip, recipe: Recipe, cutter: Cutter): CutPro
 class ProgramWriter {
   private readonly lines: CutLine[] = [];
   private readonly doneAt: number[] = [];
-  private heading: Heading = { x: 1, y: 0 };
+  private heading: Heading = [1, 0];
   private cutLength = 0;
   private travelLength = 0;
   private seconds = 0;
-  at = { x: 0, y: 0 };
+  at: Spot = [0, 0];
 
   constructor(
     private readonly recipe: Recipe,
@@ -83,11 +84,11 @@ class ProgramWriter {
 
   private add(holder: Float64Array, part: CutLine['part'], copy: number): void {
     const points = ontoGrid(holder, this.cutter.device.step);
-    const travel = Math.hypot(points[0] - this.at.x, points[1] - this.at.y);
+    const travel = Math.hypot(points[0] - this.at[0], points[1] - this.at[1]);
     this.seconds += cutSeconds(points, travel, this.recipe.speed, this.cutter.motion);
     this.travelLength += travel;
     this.cutLength += openLength(points);
-    this.at = { x: points[points.length - 2], y: points[points.length - 1] };
+    this.at = [points[points.length - 2], points[points.length - 1]];
     this.lines.push({ points, part, copy });
     this.doneAt.push(this.seconds);
   }
@@ -130,4 +131,4 @@ function openLength(points: Float64Array): number {
 const boxRing = (b: Bounds): Ring =>
   Float64Array.of(b.minX, b.minY, b.maxX, b.minY, b.maxX, b.maxY, b.minX, b.maxY);
 
-const startNearest = (ring: Ring, at: { x: number; y: number }): Ring => orderRings([ring], at)[0];
+const startNearest = (ring: Ring, at: Spot): Ring => orderRings([ring], at)[0];

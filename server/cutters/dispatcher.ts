@@ -227,7 +227,7 @@ async function recordOf(
     const drawing = unpack<Drawing>(cut.drawing);
     if (record.lines.length !== program.lines.length) return { record: pack(record) };
     const { largest, at } = await pool.run('compare', { record, drawing });
-    return { record: pack(record), deviation: largest, deviationAt: at };
+    return { record: pack(record), deviation: largest, deviationAt: { x: at[0], y: at[1] } };
   } catch (error) {
     log.warn({ error: String(error), cutId: cut.id }, 'no record of the cut');
     return {};

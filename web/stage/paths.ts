@@ -1,6 +1,6 @@
 import type { PackedRegion } from '../workers/packed';
 
-const known = new WeakMap<PackedRegion, readonly Path2D[]>();
+const known = new WeakMap<PackedRegion, Map<number, readonly Path2D[]>>();
 /** Past this many points a fine line around each shape costs more than it shows. */
 const MOST_OUTLINED = 20_000;
 const EDGE = 'rgb(38 28 44 / 28%)';
@@ -10,15 +10,15 @@ export function* fillAll(
   context: CanvasRenderingContext2D,
   region: PackedRegion,
   colour: string,
-  edge: number,
+  scale: number,
 ): Generator<void> {
   const outlined = region.xy.length / 2 < MOST_OUTLINED;
-  for (const path of pathsOf(region)) {
+  for (const path of pathsOf(region, scale)) {
     context.fillStyle = colour;
     context.fill(path);
     if (outlined) {
       context.strokeStyle = EDGE;
-      context.lineWidth = edge;
+      context.lineWidth = 0.6 / scale;
       context.stroke(path);
     }
     yield;
@@ -29,34 +29,49 @@ export function* strokeAll(
   context: CanvasRenderingContext2D,
   region: PackedRegion,
   colour: string,
-  width: number,
+  scale: number,
 ): Generator<void> {
-  for (const path of pathsOf(region)) {
+  for (const path of pathsOf(region, scale)) {
     context.strokeStyle = colour;
-    context.lineWidth = width;
+    context.lineWidth = 1.2 / scale;
     context.stroke(path);
     yield;
   }
 }
 
-/** One Path2D an outermost outline with its holes: one huge path is several times slower to fill and stroke. */
-function* pathsOf(region: PackedRegion): Generator<Path2D> {
-  const made = known.get(region);
+/**
+ * One Path2D an outermost outline with its holes: one huge path is several times slower to fill and stroke.
+ * Points that would fall within a third of a pixel of one another are left out; each doubling of the zoom has its
+ * own set, made when it is first looked at.
+ */
+function* pathsOf(region: PackedRegion, scale: number): Generator<Path2D> {
+  const level = Math.ceil(Math.log2(scale));
+  const levels = known.get(region) ?? new Map<number, readonly Path2D[]>();
+  known.set(region, levels);
+  const made = levels.get(level);
   if (made) return yield* made;
+  const apart = 0.35 / 2 ** level;
   const paths: Path2D[] = [];
   let ring = 0;
-  let at = 0;
   for (const lastRing of region.groups) {
     const path = new Path2D();
-    for (; ring < lastRing; ring++) {
-      path.moveTo(region.xy[at], region.xy[at + 1]);
-      for (at += 2; at < region.rings[ring]; at += 2) path.lineTo(region.xy[at], region.xy[at + 1]);
-      path.closePath();
-    }
+    for (; ring < lastRing; ring++)
+      addRing(path, region.xy, ring === 0 ? 0 : region.rings[ring - 1], region.rings[ring], apart);
     paths.push(path);
     yield path;
   }
-  known.set(region, paths);
+  levels.set(level, paths);
+}
+
+function addRing(path: Path2D, xy: Float32Array, from: number, to: number, apart: number): void {
+  let [x, y] = [xy[from], xy[from + 1]];
+  path.moveTo(x, y);
+  for (let i = from + 2; i < to; i += 2) {
+    if (Math.abs(xy[i] - x) < apart && Math.abs(xy[i + 1] - y) < apart) continue;
+    [x, y] = [xy[i], xy[i + 1]];
+    path.lineTo(x, y);
+  }
+  path.closePath();
 }
 
 /** Open or closed lines given as flat numbers. */

@@ -89,9 +89,9 @@ function* paintFilm(
   context.globalAlpha = picked || props.view === 'cut-lines' ? 1 : 0.18;
   for (const colour of colours) {
     if (props.view === 'cut-lines') {
-      yield* strokeAll(context, colour.region, picked ? INK : '#c9bfb0', 1.3 / scale);
+      yield* strokeAll(context, colour.region, picked ? INK : '#c9bfb0', scale);
     } else {
-      yield* fillAll(context, colour.region, colour.film?.colour ?? colour.colour, 0.6 / scale);
+      yield* fillAll(context, colour.region, colour.film?.colour ?? colour.colour, scale);
     }
   }
   context.globalAlpha = 1;

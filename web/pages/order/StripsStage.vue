@@ -75,8 +75,8 @@ const drawStrip = (strip: StripView) =>
     for (const { matrix } of strip.placements) {
       context.save();
       context.transform(...(matrix as [number, number, number, number, number, number]));
-      if (lines) yield* strokeAll(context, strip.region, '#261c2c', 1.1 / scale);
-      else yield* fillAll(context, strip.region, own.colour, 0.6 / scale);
+      if (lines) yield* strokeAll(context, strip.region, '#261c2c', scale);
+      else yield* fillAll(context, strip.region, own.colour, scale);
       context.restore();
     }
     context.strokeStyle = '#5e2750';

@@ -1,0 +1,86 @@
+/** How fast the computation is. Figures of one run; compare ratios, the machine may be noisy. */
+import { readFileSync } from 'node:fs';
+import { readSvg } from '../server/files/readSvg';
+import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
+import { prepare } from '../core/artwork/prepare';
+import { seenColours } from '../core/films/seen';
+import { weld } from '../core/geometry/region';
+import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
+import type { Choices } from '../core/plan/plan';
+import { CURLEW, DEMO_SHOP } from '../demo/shop';
+import { largeDrawing } from './largeDrawing';
+
+const RUNS = 5;
+
+function median(values: readonly number[]): number {
+  return [...values].sort((a, b) => a - b)[values.length >> 1];
+}
+
+/** Median ms of a few runs, after one that warms up. */
+function time(work: () => unknown): number {
+  work();
+  return median(
+    Array.from({ length: RUNS }, () => {
+      const started = performance.now();
+      work();
+      return performance.now() - started;
+    }),
+  );
+}
+
+function row(what: string, figure: string, target: string): void {
+  console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${target}`);
+}
+
+const large = Buffer.from(largeDrawing(500, 200));
+let started = performance.now();
+const { artwork } = await readSvg(large);
+row(
+  'read a 100 000-vertex SVG, resolver process included',
+  `${(performance.now() - started).toFixed(0)} ms`,
+  '',
+);
+started = performance.now();
+const cold = createPlanner().plan('cold', artwork, DEFAULT_CHOICES, DEMO_SHOP);
+row('plan it, 6 films, first time', `${(performance.now() - started).toFixed(0)} ms`, '≤ 3000 ms');
+row(
+  'plan it, 6 films, warm',
+  `${time(() => createPlanner().plan('warm', artwork, DEFAULT_CHOICES, DEMO_SHOP)).toFixed(0)} ms`,
+  '≤ 3000 ms',
+);
+
+const { shapes } = prepare(artwork, DEFAULT_CHOICES.artwork);
+const separation = time(() => seenColours(shapes));
+const rings = shapes.flatMap((shape) => shape.region);
+const bare = time(() => weld(rings));
+row('what is seen of each colour', `${separation.toFixed(0)} ms`, '');
+row('  against one bare union of the same outlines', `${(separation / bare).toFixed(2)} ×`, '');
+
+const points = cold.cuts.reduce(
+  (sum, cut) => sum + cut.program.lines.reduce((n, line) => n + line.points.length / 2, 0),
+  0,
+);
+const writing = time(() =>
+  cold.cuts.forEach(({ program, strip }) => hpglBytes(writeHpgl(program, CURLEW.device, strip.cuttable))),
+);
+row('HP-GL written', `${(points / writing / 1000).toFixed(1)} M points/s`, '≥ 2 M points/s');
+
+for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers']) {
+  const own = (await readSvg(readFileSync(`demo/art/${name}.svg`))).artwork;
+  const planner = createPlanner();
+  planner.plan(name, own, DEFAULT_CHOICES, DEMO_SHOP);
+  let copies = 1;
+  const change = (more: Partial<Choices>): unknown =>
+    planner.plan(name, own, { ...DEFAULT_CHOICES, ...more }, DEMO_SHOP);
+  const byCopies = time(() => change({ layout: { ...DEFAULT_CHOICES.layout, copies: ++copies } }));
+  let turn = 0;
+  const [colour] = own.shapes.map((shape) => shape.colour);
+  const byFilm = time(() =>
+    change({ films: { film: { [colour]: DEMO_SHOP.films[turn++ % 15].id }, off: [], order: [] } }),
+  );
+  row(
+    `re-plan ${name}: other copies, other film`,
+    `${byCopies.toFixed(0)}, ${byFilm.toFixed(0)} ms`,
+    '≤ 100 ms',
+  );
+}

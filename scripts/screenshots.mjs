@@ -1,0 +1,61 @@
+// Remakes docs/screenshots from the demo data: one picture of each main view.
+import { mkdirSync } from 'node:fs';
+import { chromium } from '@playwright/test';
+import { installPackages } from './packages.mjs';
+import { startPostgres } from './postgres.mjs';
+import { run, startUntilReady } from './run.mjs';
+
+installPackages();
+run('npx', ['vite', 'build', '--logLevel', 'error']);
+const postgres = await startPostgres('test', { fast: true });
+const server = await startUntilReady(process.execPath, ['--import', 'tsx', 'e2e/serve.ts'], {
+  DATABASE_URL: postgres.fresh('jampan_pictures'),
+  TIME_FACTOR: '12',
+});
+server.child.removeAllListeners('exit');
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: server.said });
+mkdirSync('docs/screenshots', { recursive: true });
+const shot = async (name) => {
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  console.log(`docs/screenshots/${name}.png`);
+};
+const section = (name) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
+
+await page.goto('/orders');
+await page.locator('.rows li').nth(3).waitFor();
+await shot('orders');
+await page.getByRole('link', { name: /Slipway sign/ }).click();
+await page.getByText('6 films').waitFor();
+await page.getByRole('button', { name: 'Films apart' }).click();
+await shot('films-apart');
+await page.goto('/orders');
+await page.getByRole('link', { name: /Crew shirts/ }).click();
+await page.getByText('2 films').waitFor();
+await section('Layout').click();
+await page.getByRole('button', { name: 'Cut lines' }).click();
+await shot('cut-lines-and-layout');
+await page.goto('/orders');
+await page.getByRole('link', { name: /Marsh Wren/ }).click();
+await page.getByText('3 films').waitFor();
+await shot('order');
+await page.getByRole('button', { name: 'Queue 3 cuts' }).click();
+await page.getByRole('button', { name: 'Damson is loaded' }).waitFor();
+await shot('load-the-film');
+await page.getByRole('button', { name: 'Damson is loaded' }).click();
+await page.getByText(/Cutting line (1\d|2\d) of/).waitFor();
+await page.getByRole('button', { name: 'Dark colours' }).click();
+await shot('at-the-cutter');
+await page.getByRole('button', { name: 'Light colours' }).click();
+await page.getByRole('button', { name: 'Tide blue is loaded' }).waitFor({ timeout: 60_000 });
+await page.getByRole('link', { name: 'See it as cut' }).click();
+await page.getByRole('button', { name: 'As cut' }).click();
+await page.getByText('The cut lies at most').waitFor();
+await shot('as-cut');
+await browser.close();
+server.child.kill('SIGKILL');
+postgres.stop();
