@@ -38,14 +38,26 @@ let shown: Picture | undefined;
 let stale = true;
 /** ms of drawing at a time: the page stays awake however much there is to draw. */
 const SLICE = 9;
+const AT_ONCE = 12;
 
 function startPicture(w: number, h: number, dpr: number): Picture | undefined {
   const buffer = document.createElement('canvas');
   Object.assign(buffer, { width: w, height: h });
-  const context = buffer.getContext('2d');
+  const context = buffer.getContext('2d', { willReadFrequently: true });
   if (!context) return undefined;
+  context.lineJoin = 'round';
   context.setTransform(view.scale * dpr, 0, 0, view.scale * dpr, view.x * dpr, view.y * dpr);
   return { canvas: buffer, steps: props.draw(context, view.scale), at: { ...view } };
+}
+
+/** A few outlines, really drawn: the browser would else save them all up for one long task. */
+function drawSome(picture: Picture): void {
+  let done = false;
+  for (let k = 0; k < AT_ONCE && !done; k++) done = picture.steps.next().done === true;
+  picture.canvas.getContext('2d')?.getImageData(0, 0, 1, 1);
+  if (!done) return;
+  shown = picture;
+  drawing = undefined;
 }
 
 function paint(): void {
@@ -60,11 +72,7 @@ function paint(): void {
     drawing = startPicture(w, h, dpr);
   }
   const end = performance.now() + SLICE;
-  while (drawing && performance.now() < end) {
-    if (!drawing.steps.next().done) continue;
-    shown = drawing;
-    drawing = undefined;
-  }
+  while (drawing && performance.now() < end) drawSome(drawing);
   if (element.width !== w || element.height !== h) Object.assign(element, { width: w, height: h });
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, w, h);

@@ -92,10 +92,6 @@ function move(index: number, by: 1 | -1): void {
             <small class="number">ΔE {{ option.away.toFixed(1) }}</small>
           </template>
         </Select>
-        <span class="number detail"
-          >{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour }} · ΔE
-          {{ c.deltaE.toFixed(1) }}</span
-        >
       </div>
       <div class="acts">
         <button :disabled="i === 0" :aria-label="`Cut ${c.film?.name} earlier`" @click="move(i, -1)">
@@ -110,6 +106,10 @@ function move(index: number, by: 1 | -1): void {
         </button>
       </div>
       <input type="checkbox" :checked="c.on" :aria-label="`Cut ${c.colour}`" @change="toggle(c)" />
+      <span class="number detail"
+        >{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour }} · ΔE
+        {{ c.deltaE.toFixed(1) }}</span
+      >
     </div>
   </VueDraggable>
 </template>
@@ -123,8 +123,8 @@ function move(index: number, by: 1 | -1): void {
   display: grid;
   grid-template-columns: 14px 22px minmax(0, 1fr) auto auto;
   align-items: center;
-  gap: 8px;
-  padding: 7px 9px 7px 5px;
+  gap: 3px 8px;
+  padding: 7px 9px 6px 5px;
   background: var(--card);
   border: 1px solid var(--rule);
   border-radius: var(--radius-card);
@@ -139,6 +139,10 @@ function move(index: number, by: 1 | -1): void {
 .grip {
   color: var(--ink-soft);
   cursor: grab;
+}
+.colour > .grip,
+.colour > .swatch {
+  grid-row: span 2;
 }
 .colour > .swatch {
   width: 22px;
@@ -155,20 +159,19 @@ function move(index: number, by: 1 | -1): void {
   width: 100%;
 }
 .detail {
-  overflow: hidden;
-  font-size: 11px;
-  letter-spacing: -0.02em;
+  grid-column: 3 / -1;
+  font-size: 12px;
   color: var(--ink-soft);
   white-space: nowrap;
 }
 .acts {
-  display: grid;
+  display: flex;
 }
 .acts button {
   display: grid;
   place-items: center;
   width: 24px;
-  height: 21px;
+  height: 28px;
   padding: 0;
   border: 0;
   background: none;
