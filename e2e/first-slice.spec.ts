@@ -209,6 +209,18 @@ test('two people at one order see each other’s changes', async ({ page, browse
   await expect(section(page, 'Layout')).toContainText('3 copies');
 });
 
+test('films are put in another cutting order by dragging their labels', async ({ page }) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Marsh Wren/ }).click();
+  const labels = page.locator('.strip .label strong');
+  await expect(labels).toHaveText([/1 Damson/, /2 Tide blue/, /3 Quince/]);
+  await page.locator('.strip .label').nth(0).dragTo(page.locator('.strip .label').nth(2));
+  await expect(labels).toHaveText([/1 Tide blue/, /2 Quince/, /3 Damson/]);
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(labels).toHaveText([/1 Damson/, /2 Tide blue/, /3 Quince/]);
+});
+
 test('the whole order page by keyboard', async ({ page }) => {
   await page.goto('/orders');
   await page.getByRole('link', { name: /Marsh Wren/ }).click();

@@ -8,7 +8,10 @@ import request from 'supertest';
 import type { Cut, Order } from '../contracts/api';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
+import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
+import { createPlanner } from '../core/plan/plan';
 import { seedShop } from '../demo/seed';
+import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
 import { cuts, cutters, leases } from './db/schema';
 import type { RunningServer } from './open';
@@ -244,14 +247,19 @@ describe('choices', () => {
     expect((await api().get(`/api/orders/${order.id}`)).body.revision).toBe(0);
   });
 
-  test('downloads are the same bytes as the plan without a screen', async () => {
+  test('downloads are the same bytes as the plan without a server', async () => {
     const order = await newOrder();
-    const plt = await api()
-      .get(`/api/orders/${order.id}/films/damson.plt`)
-      .buffer()
-      .parse(binary)
-      .expect(200);
-    expect((plt.body as Buffer).toString('latin1')).toMatch(/^IN;PA;SP1;VS40;FS80;PU/);
+    const artwork = (await api().get(`/api/orders/${order.id}/artwork`)).body;
+    const plan = createPlanner().plan('wren', artwork, order.choices, DEMO_SHOP);
+    for (const { strip, program } of plan.cuts) {
+      const here = hpglBytes(writeHpgl(program, plan.cutter!.device, strip.cuttable));
+      const plt = await api()
+        .get(`/api/orders/${order.id}/films/${strip.film.id}.plt`)
+        .buffer()
+        .parse(binary)
+        .expect(200);
+      expect((plt.body as Buffer).equals(Buffer.from(here))).toBe(true);
+    }
     const svg = await api()
       .get(`/api/orders/${order.id}/films/damson.svg`)
       .buffer()

@@ -2,6 +2,7 @@
 /** A canvas to scale that can be panned and zoomed, with room for named handles and labels above it. */
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import type { Bounds } from '../../core/geometry/bounds';
+import { sliceEnd } from './slice';
 import type { Viewport } from './viewport';
 import { createViewport, fitTo, zoomAt } from './viewport';
 
@@ -36,9 +37,8 @@ interface Picture {
 let drawing: Picture | undefined;
 let shown: Picture | undefined;
 let stale = true;
-/** ms of drawing at a time: the page stays awake however much there is to draw. */
-const SLICE = 9;
-const AT_ONCE = 12;
+/** Outlines between two looks at the clock. */
+const AT_ONCE = 6;
 
 function startPicture(w: number, h: number, dpr: number): Picture | undefined {
   const buffer = document.createElement('canvas');
@@ -60,7 +60,7 @@ function drawSome(picture: Picture): void {
   drawing = undefined;
 }
 
-function paint(): void {
+function paint(now: number): void {
   frame = 0;
   const element = canvas.value;
   const context = element?.getContext('2d');
@@ -71,7 +71,7 @@ function paint(): void {
     stale = false;
     drawing = startPicture(w, h, dpr);
   }
-  const end = performance.now() + SLICE;
+  const end = sliceEnd(now);
   while (drawing && performance.now() < end) drawSome(drawing);
   if (element.width !== w || element.height !== h) Object.assign(element, { width: w, height: h });
   context.setTransform(1, 0, 0, 1, 0, 0);
