@@ -31,7 +31,7 @@ module.exports = {
     {
       name: 'web-apart-from-server',
       severity: 'error',
-      from: { path: '^web/' },
+      from: { path: '^web/', pathNot: '\\.test\\.ts$' },
       to: { path: '^(server|cutter-sim|cli|demo)/' },
     },
     {

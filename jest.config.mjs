@@ -18,7 +18,7 @@ const rooms = (...names) => names.map((name) => `<rootDir>/${name}`);
 
 export default {
   projects: [
-    { ...shared, displayName: 'unit', roots: rooms('core', 'contracts', 'cli', 'demo') },
+    { ...shared, displayName: 'unit', roots: rooms('core', 'contracts', 'cli', 'web') },
     { ...shared, displayName: 'server', roots: rooms('server', 'cutter-sim') },
   ],
 };

@@ -1,5 +1,6 @@
 /** The whole application for browser tests and screenshots: demo shop, simulated cutter, quick time. */
 import { join } from 'node:path';
+import { CURLEW_SPEC, DAMSON_ROLL } from '../cutter-sim/curlew';
 import { serveSim } from '../cutter-sim/serve';
 import { seedOrders, seedShop } from '../demo/seed';
 import { openServer } from '../server/open';
@@ -7,19 +8,10 @@ import { openServer } from '../server/open';
 const databaseUrl = process.env.DATABASE_URL;
 if (!databaseUrl) throw new Error('DATABASE_URL is not set: run npm test');
 const sim = await serveSim({
-  spec: {
-    name: 'Curlew',
-    widestRoll: 1370,
-    rollerMargin: 12.7,
-    bufferBytes: 4096,
-    acceleration: 8000,
-    travelSpeed: 60,
-    bladeOffset: 0.25,
-    wear: 0.05,
-  },
+  spec: CURLEW_SPEC,
   timeFactor: Number(process.env.TIME_FACTOR ?? 12),
   panelPort: 4282,
-  film: { name: 'Damson', width: 610, length: 22_000, toughness: 60 },
+  film: DAMSON_ROLL,
 });
 const server = await openServer({ databaseUrl, port: 4281, pagesDir: join(process.cwd(), 'dist/web') });
 await seedShop(server.services, { host: '127.0.0.1', port: sim.port, panel: sim.panel });

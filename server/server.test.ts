@@ -6,6 +6,7 @@ import { createServer } from 'node:net';
 import { eq } from 'drizzle-orm';
 import request from 'supertest';
 import type { Cut, Order } from '../contracts/api';
+import { CURLEW_SPEC } from '../cutter-sim/curlew';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
@@ -20,16 +21,6 @@ import { openServer } from './open';
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set: run npm test');
 const WREN = readFileSync('demo/art/marsh-wren.svg');
-const SPEC = {
-  name: 'Curlew',
-  widestRoll: 1370,
-  rollerMargin: 12.7,
-  bufferBytes: 4096,
-  acceleration: 8000,
-  travelSpeed: 60,
-  bladeOffset: 0.25,
-  wear: 0.05,
-};
 const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
 
 let server: RunningServer;
@@ -40,7 +31,7 @@ beforeAll(async () => {
   // two server processes' worth on one database
   server = await openServer({ databaseUrl: url });
   other = await openServer({ databaseUrl: url });
-  sim = await serveSim({ spec: SPEC, timeFactor: 60, film: ROLL });
+  sim = await serveSim({ spec: CURLEW_SPEC, timeFactor: 60, film: ROLL });
   await seedShop(server.services, { host: '127.0.0.1', port: sim.port, panel: sim.panel });
 }, 60_000);
 

@@ -1,0 +1,45 @@
+import { describe, expect, test } from '@jest/globals';
+import { DEFAULT_CHOICES } from '../core/plan/plan';
+import { ENDPOINTS, eventSchema } from './api';
+import { choicesSchema } from './choices';
+import { openApi } from './openapi';
+
+describe('choices', () => {
+  test('the defaults are valid, and come back as they went in', () => {
+    expect(choicesSchema.parse(DEFAULT_CHOICES)).toEqual(DEFAULT_CHOICES);
+  });
+
+  const { artwork, layout, films } = DEFAULT_CHOICES;
+  test.each([
+    ['a width of nought', { artwork: { ...artwork, width: 0 } }],
+    ['a width that is no number', { artwork: { ...artwork, width: NaN } }],
+    ['half a copy', { layout: { ...layout, copies: 1.5 } }],
+    ['too many copies', { layout: { ...layout, copies: 1001 } }],
+    ['a spacing below nought', { layout: { ...layout, spacing: -1 } }],
+    ['a colour by name', { films: { ...films, off: ['red'] } }],
+    ['a colour in capitals', { films: { ...films, film: { '#FF0000': 'damson' } } }],
+    ['a force that breaks blades', { cut: { recipes: { damson: { force: 5000 } } } }],
+    ['something nobody knows', { ...DEFAULT_CHOICES, glitter: true }],
+  ])('%s is refused', (_, change) => {
+    expect(choicesSchema.safeParse({ ...DEFAULT_CHOICES, ...change }).success).toBe(false);
+  });
+});
+
+test('events are told apart by kind, and a strange one is none', () => {
+  expect(eventSchema.parse({ kind: 'order', orderId: 3 })).toEqual({ kind: 'order', orderId: 3 });
+  expect(eventSchema.safeParse({ kind: 'fireworks' }).success).toBe(false);
+});
+
+test('the API description names every endpoint once, with its parameters', () => {
+  const { paths } = openApi() as {
+    paths: Record<string, Record<string, { parameters?: { name: string }[] }>>;
+  };
+  const described = Object.entries(paths).flatMap(([path, methods]) =>
+    Object.keys(methods).map((m) => `${m} ${path}`),
+  );
+  expect(described.sort()).toEqual(ENDPOINTS.map(({ method, path }) => `${method} ${path}`).sort());
+  expect(paths['/api/orders/{id}/films/{film}.plt'].get.parameters?.map((p) => p.name)).toEqual([
+    'id',
+    'film',
+  ]);
+});
