@@ -234,8 +234,8 @@ const pins = computed(() =>
 }
 .findings {
   position: absolute;
+  top: -30px;
   right: 14px;
-  bottom: 12px;
   display: grid;
   gap: 6px;
   max-width: min(420px, 80%);

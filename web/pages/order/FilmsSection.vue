@@ -86,7 +86,7 @@ function move(index: number, by: 1 | -1): void {
             <span class="option"
               >{{ option.name
               }}<small class="number"
-                >{{ units.number(option.rollWidth) }}{{ option.cutFromBack ? ' · from the back' : '' }}</small
+                >{{ units.length(option.rollWidth) }}{{ option.cutFromBack ? ' · from the back' : '' }}</small
               ></span
             >
             <small class="number">ΔE {{ option.away.toFixed(1) }}</small>
