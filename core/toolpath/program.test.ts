@@ -153,6 +153,8 @@ describe('HP-GL', () => {
       );
       const ours = picture([...art, ...border].join(''));
       expect(inkOutside(ours, theirs)).toBeLessThan(0.003);
+      // and the other way round: hp2xx draws nothing of any size where there is no art
+      expect(inkOutside(theirs, ours)).toBeLessThan(0.003);
     }
   });
 });
