@@ -57,7 +57,7 @@ describe('npm run plan', () => {
 
   test.each([
     ['a file that is not there', () => ['nowhere.svg'], 'no file nowhere.svg'],
-    ['no SVG at all', () => [file('a.svg', 'hello')], 'not an SVG drawing'],
+    ['no SVG at all', () => [file('a.svg', 'hello')], 'no drawing that can be read'],
     [
       'a cut-off file',
       () => [file('b.svg', '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0')],

@@ -3,6 +3,8 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { createHash } from 'node:crypto';
 import { parseArgs } from 'node:util';
+import type { DrawingUnit, FileSource, Piece, TraceChoices } from '../core/artwork/choices';
+import { DEFAULT_TRACE, pieceOfFile, sourceKey } from '../core/artwork/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import type { Choices, Plan } from '../core/plan/plan';
 import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
@@ -10,13 +12,15 @@ import { stripSvg } from '../core/plan/stripSvg';
 import { parseLength } from '../core/units/length';
 import { DEMO_SHOP } from '../demo/shop';
 import { FileProblem } from '../server/files/fileProblem';
-import { readSvg } from '../server/files/readSvg';
+import type { Reading } from '../server/files/readFile';
+import { firstReading, readFile as readArtwork } from '../server/files/readFile';
 import { summarise } from './summary';
 
 class UsageProblem extends Error {}
 
 const USAGE =
-  'Usage: npm run plan -- art.svg [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]';
+  'Usage: npm run plan -- art.svg [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]\n' +
+  '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures';
 
 const OPTIONS = {
   width: { type: 'string' },
@@ -24,6 +28,9 @@ const OPTIONS = {
   roll: { type: 'string' },
   mirror: { type: 'boolean' },
   copies: { type: 'string' },
+  trace: { type: 'string' },
+  page: { type: 'string' },
+  units: { type: 'string' },
   out: { type: 'string' },
 } as const;
 
@@ -35,19 +42,24 @@ async function main(args: string[]): Promise<void> {
     throw new UsageProblem(`There is no file ${file} that can be read.`);
   });
   const started = performance.now();
-  const { artwork } = await readSvg(bytes);
+  const name = basename(file);
+  const piece = pieceOfFile(hashOf(bytes), name, await readingFrom(values, bytes));
+  const artwork = await readArtwork(bytes, piece.source as FileSource);
   const roll = lengthOption('roll', values.roll);
   const shop =
     roll === undefined
       ? DEMO_SHOP
       : { ...DEMO_SHOP, films: DEMO_SHOP.films.map((f) => ({ ...f, rollWidth: roll })) };
-  const key = createHash('sha256').update(bytes).digest('hex');
-  const plan = createPlanner().plan(key, artwork, choicesFrom(values), shop);
+  const plan = createPlanner().plan(
+    new Map([[sourceKey(piece.source), artwork]]),
+    choicesFrom(values, piece),
+    shop,
+  );
   const seconds = (performance.now() - started) / 1000;
   const out = values.out ?? '.';
   await writeAll(out, plan, {
     ...summarise(plan),
-    file: basename(file),
+    file: name,
     planSeconds: Math.round(seconds * 1000) / 1000,
   });
   for (const finding of plan.findings) console.error(`${finding.severity}: ${finding.message}`);
@@ -66,7 +78,39 @@ function parse(args: string[]) {
 
 type Values = ReturnType<typeof parse>['values'];
 
-function choicesFrom(values: Values): Choices {
+const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** How the file is read: as it comes, but for what was asked. */
+async function readingFrom({ trace, page, units }: Values, bytes: Uint8Array): Promise<Reading> {
+  const first = await firstReading(bytes);
+  if (page !== undefined && !(Number.isInteger(Number(page)) && Number(page) > 0)) {
+    throw new UsageProblem('--page takes the number of a page, from 1.');
+  }
+  if (units !== undefined && !UNITS.includes(units as DrawingUnit)) {
+    throw new UsageProblem(`--units takes one of ${UNITS.join(', ')}.`);
+  }
+  return {
+    ...first,
+    page: page === undefined ? null : Number(page),
+    units: (units as DrawingUnit | undefined) ?? null,
+    trace: trace === undefined ? first.trace : traceFrom(trace, first.trace),
+  };
+}
+
+const UNITS: readonly DrawingUnit[] = ['mm', 'cm', 'm', 'in', 'ft', 'pt'];
+
+/** `brightness`, `alpha`, a limit such as `0.4`, or a number of colours from 2 to 12. */
+function traceFrom(text: string, first: TraceChoices | null): TraceChoices {
+  const base = first ?? DEFAULT_TRACE;
+  if (text === 'brightness' || text === 'alpha') return { ...base, by: text };
+  const value = Number(text);
+  if (Number.isInteger(value) && value >= 2 && value <= 12) return { ...base, by: 'colours', colours: value };
+  if (value > 0 && value < 1)
+    return { ...base, by: base.by === 'alpha' ? 'alpha' : 'brightness', threshold: value };
+  throw new UsageProblem('--trace takes brightness, alpha, a limit between 0 and 1, or 2 to 12 colours.');
+}
+
+function choicesFrom(values: Values, piece: Piece): Choices {
   const width = lengthOption('width', values.width) ?? null;
   const height = lengthOption('height', values.height) ?? null;
   const copies = values.copies === undefined ? 1 : Number(values.copies);
@@ -75,7 +119,13 @@ function choicesFrom(values: Values): Choices {
   }
   return {
     ...DEFAULT_CHOICES,
-    artwork: { width, height, lockAspect: width === null || height === null },
+    artwork: {
+      ...DEFAULT_CHOICES.artwork,
+      width,
+      height,
+      lockAspect: width === null || height === null,
+      pieces: [piece],
+    },
     layout: { ...DEFAULT_CHOICES.layout, copies, mirror: values.mirror ? 'mirrored' : 'by-film' },
   };
 }

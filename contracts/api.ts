@@ -1,6 +1,6 @@
 /** Everything that crosses the wire, and the list of endpoints that the API description is made from. */
 import { z } from 'zod';
-import { choicesSchema } from './choices';
+import { choicesSchema, fileSource, textSource } from './choices';
 
 export const filmSchema = z.object({
   id: z.string(),
@@ -79,7 +79,6 @@ export const orderSchema = z.object({
   name: z.string(),
   due: z.string().nullable(),
   fileName: z.string(),
-  fileHash: z.string(),
   choices: choicesSchema,
   revision: z.number(),
   canUndo: z.boolean(),
@@ -94,6 +93,18 @@ export const changeSchema = z.strictObject({
   /** Whole sections; sections that are not named stay as they are. */
   change: choicesSchema.partial(),
 });
+
+export const fontSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  lightest: z.number(),
+  heaviest: z.number(),
+  /** Brought by the shop. */
+  own: z.boolean(),
+});
+export type FontInfo = z.infer<typeof fontSchema>;
+
+export const textOrderSchema = z.strictObject({ source: textSource });
 
 export const orderDetailsSchema = z.strictObject({
   name: z.string().trim().min(1).max(120).optional(),
@@ -227,11 +238,38 @@ export const ENDPOINTS: readonly Endpoint[] = [
   },
   { method: 'post', path: '/api/orders/{id}/undo', says: 'Back to the choices before', gives: orderSchema },
   { method: 'post', path: '/api/orders/{id}/redo', says: 'Forward again', gives: orderSchema },
-  { method: 'get', path: '/api/orders/{id}/artwork', says: 'The artwork as read', gives: 'application/json' },
+  {
+    method: 'post',
+    path: '/api/orders/text',
+    says: 'Start an order from typed text',
+    takes: textOrderSchema,
+    gives: orderSchema,
+  },
+  {
+    method: 'post',
+    path: '/api/files',
+    says: 'Keep and read a file, to add it to an order',
+    upload: true,
+    gives: fileSource,
+  },
   {
     method: 'get',
-    path: '/api/orders/{id}/original',
-    says: 'The file as it came',
+    path: '/api/readings',
+    says: 'What a source (query, JSON) reads as',
+    gives: 'application/json',
+  },
+  {
+    method: 'get',
+    path: '/api/files/{hash}/picture',
+    says: 'A picture to trace, at most so wide',
+    gives: 'image/png',
+  },
+  { method: 'get', path: '/api/fonts', says: 'Typefaces', gives: z.array(fontSchema) },
+  { method: 'post', path: '/api/fonts', says: 'Bring a typeface', upload: true, gives: z.array(fontSchema) },
+  {
+    method: 'get',
+    path: '/api/orders/{id}/pieces/{piece}/original',
+    says: "A piece's file as it came",
     gives: 'application/octet-stream',
   },
   {

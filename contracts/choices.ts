@@ -1,8 +1,11 @@
 import { z } from 'zod';
+import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
 import type { Choices } from '../core/plan/plan';
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/);
 const size = z.number().positive().max(100_000).nullable();
+const place = z.number().min(-100_000).max(100_000);
+const name = z.string().max(200);
 
 const recipeChanges = z.strictObject({
   force: z.number().int().min(5).max(600).optional(),
@@ -12,8 +15,93 @@ const recipeChanges = z.strictObject({
   overcut: z.number().min(0).max(10).optional(),
 });
 
+const traceSchema = z.strictObject({
+  by: z.enum(['brightness', 'alpha', 'colours']),
+  threshold: z.number().min(0).max(1),
+  invert: z.boolean(),
+  colours: z.number().int().min(2).max(12),
+  dropGround: z.boolean(),
+  despeckle: z.number().min(0).max(10_000),
+  smooth: z.number().min(0).max(4),
+  corner: z.number().min(0).max(180),
+});
+
+export const fileSource = z.strictObject({
+  kind: z.literal('file'),
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  name,
+  page: z.number().int().min(1).max(10_000).nullable(),
+  box: z.enum(['crop', 'media', 'trim', 'bleed', 'art']).nullable(),
+  units: z.enum(['mm', 'cm', 'm', 'in', 'ft', 'pt']).nullable(),
+  trace: traceSchema.nullable(),
+  font: z.string().max(120).nullable(),
+});
+
+export const textSource = z.strictObject({
+  kind: z.literal('text'),
+  text: z.string().max(2000),
+  font: z.string().max(120),
+  weight: z.number().min(1).max(1000),
+  capHeight: z.number().min(1).max(10_000),
+  tracking: z.number().min(-500).max(5000),
+  lineSpacing: z.number().min(0.2).max(10),
+  align: z.enum(['left', 'middle', 'right']),
+  arcRadius: z.number().min(-100_000).max(100_000),
+  colour,
+});
+
+export const sourceSchema = z.discriminatedUnion('kind', [fileSource, textSource]);
+
+const pieceSchema = z.strictObject({
+  id: z.string().regex(/^\w{1,24}$/),
+  name,
+  source: sourceSchema,
+  width: size,
+  height: size,
+  lockAspect: z.boolean(),
+  x: place,
+  y: place,
+  turn: z.number().min(-3600).max(3600),
+  mirror: z.boolean(),
+  group: z.string().max(24).nullable(),
+});
+
+const lineKind = z.enum(['kiss', 'through', 'perforated', 'crease', 'pen', 'print']);
+
+const artworkSchema = z.strictObject({
+  width: size,
+  height: size,
+  lockAspect: z.boolean(),
+  pieces: z.array(pieceSchema).max(500),
+  lines: z.strictObject({
+    colour: z.record(colour, lineKind),
+    layer: z.record(name, lineKind),
+    shape: z.record(z.string().max(60), lineKind),
+    stroke: z.record(z.string().max(60), z.enum(['line', 'outline'])),
+  }),
+  fixes: z
+    .array(
+      z.strictObject({
+        kind: z.enum([
+          'close',
+          'weld',
+          'double',
+          'thicken',
+          'simplify',
+          'island',
+          'outline',
+          'flat',
+          'print',
+        ]),
+        at: z.string().max(120),
+      }),
+    )
+    .max(20_000),
+  ignored: z.array(z.strictObject({ key: z.string().max(200), reason: z.string().max(300) })).max(5000),
+});
+
 export const choicesSchema = z.strictObject({
-  artwork: z.strictObject({ width: size, height: size, lockAspect: z.boolean() }),
+  artwork: artworkSchema,
   films: z.strictObject({
     film: z.record(colour, z.string().max(60)),
     off: z.array(colour).max(10_000),
@@ -41,3 +129,10 @@ type Mutable<T> = T extends (infer I)[] | readonly (infer I)[]
   : T extends object
     ? { -readonly [K in keyof T]: Mutable<T[K]> }
     : T;
+
+/** Choices as an earlier version stored them, when an order was one file and nothing could be mended. */
+export function upgradeChoices(stored: Choices, file: { hash: string; name: string }): Choices {
+  if (stored.artwork.pieces) return stored;
+  const pieces = [pieceOfFile(file.hash, file.name)];
+  return { ...stored, artwork: { ...stored.artwork, pieces, lines: NO_LINE_RULES, fixes: [], ignored: [] } };
+}

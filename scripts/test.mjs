@@ -11,7 +11,9 @@ import { aptInstall } from './run.mjs';
 const has = (command) => spawnSync('which', [command], { stdio: 'ignore' }).status === 0;
 
 installPackages();
-const missing = [!has('chromium') && 'chromium', !has('hp2xx') && 'hp2xx'].filter(Boolean);
+// command → Debian's package
+const TOOLS = { chromium: 'chromium', hp2xx: 'hp2xx', gs: 'ghostscript', pstoedit: 'pstoedit' };
+const missing = Object.entries(TOOLS).flatMap(([command, name]) => (has(command) ? [] : [name]));
 if (missing.length > 0) aptInstall(...missing);
 const postgres = await startPostgres('test', { fast: true });
 const out = mkdtempSync(join(tmpdir(), 'jam-pan-test-'));

@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { openApi } from '../contracts/openapi';
 import { Trouble } from './problem';
+import { artworkRoutes } from './routes/artwork';
 import { cutRoutes } from './routes/cuts';
 import { errorHandler, handle, sameSiteOnly } from './routes/guard';
 import { orderRoutes } from './routes/orders';
@@ -54,6 +55,7 @@ export function createApp(services: CutServices, log: Logger, pagesDir?: string)
   );
   app.use('/api/orders', orderRoutes(services));
   app.use('/api/cuts', cutRoutes(services));
+  app.use('/api', artworkRoutes(services));
   app.use('/api', (_request, _response, next) =>
     next(new Trouble(404, 'not-found', 'There is nothing at this address.')),
   );

@@ -9,9 +9,13 @@ import type { Cut, Order } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/curlew';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
+import type { Artwork } from '../core/artwork/artwork';
+import { sourceKey } from '../core/artwork/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { createPlanner } from '../core/plan/plan';
 import { seedShop } from '../demo/seed';
+import { heightOf } from '../core/geometry/bounds';
+import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
 import { cuts, cutters, leases } from './db/schema';
@@ -67,6 +71,12 @@ const inState = (id: number, ...states: string[]) =>
 const panel = (path: string, body?: object) =>
   fetch(`${sim.panel}${path}`, { method: 'POST', body: body && JSON.stringify(body) });
 
+/** What an order's first piece reads as. */
+async function readingOf(order: Order): Promise<Artwork> {
+  const source = JSON.stringify(order.choices.artwork.pieces[0].source);
+  return (await api().get('/api/readings').query({ source }).expect(200)).body as Artwork;
+}
+
 /** Queues an order with one film and takes whatever else waits out of the way. */
 async function queueOne(copies = 1): Promise<Cut> {
   for (const open of (await api().get('/api/cuts')).body as Cut[])
@@ -93,11 +103,14 @@ describe('bringing a file in', () => {
       revision: 0,
       canUndo: false,
     });
-    const original = await api().get(`/api/orders/${order.id}/original`).buffer().parse(binary).expect(200);
+    const original = await api()
+      .get(`/api/orders/${order.id}/pieces/p1/original`)
+      .buffer()
+      .parse(binary)
+      .expect(200);
     expect(WREN.equals(original.body as Buffer)).toBe(true);
     expect(original.headers['content-disposition']).toContain('attachment');
-    const artwork = await api().get(`/api/orders/${order.id}/artwork`).expect(200);
-    expect(artwork.body.shapes.length).toBeGreaterThan(20);
+    expect((await readingOf(order)).shapes.length).toBeGreaterThan(20);
     const png = await api().get(`/api/orders/${order.id}/thumbnail.png`).buffer().parse(binary).expect(200);
     expect((png.body as Buffer).subarray(1, 4).toString()).toBe('PNG');
     const rows = (await api().get('/api/orders').expect(200)).body;
@@ -117,7 +130,7 @@ describe('bringing a file in', () => {
     `<defs><g id="g0"><rect width="1" height="1"/></g>${Array.from({ length: 40 }, (_, i) => `<g id="g${i + 1}"><use href="#g${i}"/><use href="#g${i}"/></g>`).join('')}</defs><use href="#g40"/>`,
   );
   test.each([
-    ['not an SVG', 'hello there', 'not-svg', 'not an SVG drawing'],
+    ['no drawing', 'hello there', 'unknown-kind', 'no drawing that can be read'],
     ['another kind of XML', '<html><body>svg</body></html>', 'not-svg', 'not an SVG drawing'],
     ['empty', '', 'empty', 'is empty'],
     ['cut-off', String(WREN).slice(0, 900), 'broken-xml', 'stops in the middle'],
@@ -131,7 +144,6 @@ describe('bringing a file in', () => {
       'nothing-to-cut',
       'a knife can cut',
     ],
-    ['text only', svg('<text x="9" y="50">Sail</text>'), 'nothing-to-cut', 'text was left out'],
     ['no size', svg('<rect width="9" height="9"/>', 'width="0" height="0"'), 'no-size', 'nought'],
     [
       '100 000 shapes',
@@ -164,7 +176,7 @@ describe('bringing a file in', () => {
         '<script>alert(1)</script><rect onclick="alert(1)" width="9" height="9"/><image href="http://example.invalid/x.png" width="5" height="5"/>',
       ),
     ).expect(200);
-    const artwork = (await api().get(`/api/orders/${body.id}/artwork`)).body;
+    const artwork = await readingOf(body);
     expect(artwork.findings.map((f: { code: string }) => f.code)).toEqual(
       expect.arrayContaining(['script', 'outside']),
     );
@@ -193,6 +205,103 @@ function binary(answer: request.Response, done: (error: Error | null, body: Buff
   response.on('data', (chunk: Buffer) => chunks.push(chunk));
   response.on('end', () => done(null, Buffer.concat(chunks)));
 }
+
+describe('text', () => {
+  const text = {
+    kind: 'text',
+    text: 'HELLO\nQuay',
+    font: 'archivo',
+    weight: 700,
+    capHeight: 100,
+    tracking: 0,
+    lineSpacing: 1.2,
+    align: 'left',
+    arcRadius: 0,
+    colour: '#4b1f4a',
+  };
+  const begin = (more: object = {}) =>
+    api()
+      .post('/api/orders/text')
+      .send({ source: { ...text, ...more } });
+  const boxesOf = ({ shapes }: Artwork) => shapes.map(({ path, matrix }) => pathBounds(path, matrix));
+
+  test('an order starts with typed text; capitals are as high as asked, in every typeface', async () => {
+    const { body } = await begin().expect(200);
+    expect(body.name).toBe('HELLO');
+    expect((await api().get(`/api/orders/${body.id}/thumbnail.png`)).status).toBe(200);
+    const fonts = (await api().get('/api/fonts')).body as { id: string }[];
+    expect(fonts.length).toBeGreaterThanOrEqual(10);
+    for (const { id } of fonts) {
+      const order = (await begin({ text: 'H', font: id }).expect(200)).body as Order;
+      const [box] = boxesOf(await readingOf(order));
+      // scripts draw their capitals freely: the H itself may stand a little over or under the line
+      const slack = ['lobster', 'pacifico'].includes(id) ? 16 : 1.5;
+      expect(Math.abs(heightOf(box) - 100)).toBeLessThan(slack);
+    }
+  }, 60_000);
+
+  test('kerning, weight and tracking', async () => {
+    const width = async (more: object): Promise<number> => {
+      const boxes = boxesOf(await readingOf((await begin(more).expect(200)).body as Order));
+      return Math.max(...boxes.map((b) => b.maxX)) - Math.min(...boxes.map((b) => b.minX));
+    };
+    const [pair, a, v] = [
+      await width({ text: 'AV' }),
+      await width({ text: 'A' }),
+      await width({ text: 'V' }),
+    ];
+    expect(pair).toBeLessThan(a + v);
+    expect(await width({ text: 'II', weight: 900 })).toBeGreaterThan(
+      await width({ text: 'II', weight: 100 }),
+    );
+    // capitals of 100 mm: the em is 100 mm over the share of it that a capital takes, about 0.7
+    const em = (await width({ text: 'HH', tracking: 1000 })) - (await width({ text: 'HH' }));
+    expect(em).toBeGreaterThan(130);
+    expect(em).toBeLessThan(160);
+  }, 60_000);
+
+  test('along an arc, every letter stands on one circle of the radius asked for', async () => {
+    const bent = boxesOf(await readingOf((await begin({ text: 'OOOOOO', arcRadius: 400 })).body as Order));
+    const middles = bent.map((b) => [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2]);
+    const centreX = (middles[0][0] + middles[5][0]) / 2;
+    const radii = (y: number): number[] => middles.map(([mx, my]) => Math.hypot(mx - centreX, my - y));
+    const spread = (y: number): number => Math.max(...radii(y)) - Math.min(...radii(y));
+    let best = 100;
+    for (let y = 100; y < 900; y++) if (spread(y) < spread(best)) best = y;
+    expect(spread(best)).toBeLessThan(1.5);
+    // an O's middle lies half a capital over the line
+    expect(Math.abs(radii(best)[0] - 450)).toBeLessThan(6);
+  }, 60_000);
+
+  test('a letter that no typeface has is told; an unknown typeface keeps the order back', async () => {
+    const odd = (await begin({ text: 'A漢' }).expect(200)).body as Order;
+    expect((await readingOf(odd)).findings.map(({ code }) => code)).toEqual(['letters-missing']);
+    const none = (await begin({ font: 'nowhere' }).expect(200)).body as Order;
+    const answer = await api().post(`/api/orders/${none.id}/queue`).send({ revision: 0 });
+    expect([answer.status, answer.body.message]).toEqual([422, expect.stringContaining('typeface')]);
+  });
+
+  test.each(['woff2', 'woff'])('the shop brings a typeface as %s and sets text in it', async (ending) => {
+    const file = `node_modules/@fontsource/bebas-neue/files/bebas-neue-latin-400-normal.${ending}`;
+    const { body } = await api()
+      .post('/api/fonts')
+      .attach('file', readFileSync(file), `mine.${ending}`)
+      .expect(200);
+    const own = (body as { id: string; name: string; own: boolean }[]).filter((font) => font.own).at(-1)!;
+    expect(own.name).toContain('Bebas');
+    const theirs = await readingOf((await begin({ font: own.id })).body as Order);
+    const shipped = await readingOf((await begin({ font: 'bebas-neue' })).body as Order);
+    expect(theirs.shapes.map(({ path }) => path)).toEqual(shipped.shapes.map(({ path }) => path));
+  });
+
+  test('what is no typeface is refused in a sentence', async () => {
+    const no = await api().post('/api/fonts').attach('file', Buffer.from('not a font'), 'a.ttf');
+    expect([no.status, no.body.code]).toEqual([422, 'no-font']);
+    const whole = readFileSync('node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2');
+    const half = await api().post('/api/fonts').attach('file', whole.subarray(0, 900), 'a.woff2');
+    expect(half.body.code).toBe('font-damaged');
+  });
+});
 
 describe('choices', () => {
   test('every change is one step of undo, through a restart too', async () => {
@@ -240,8 +349,9 @@ describe('choices', () => {
 
   test('downloads are the same bytes as the plan without a server', async () => {
     const order = await newOrder();
-    const artwork = (await api().get(`/api/orders/${order.id}/artwork`)).body;
-    const plan = createPlanner().plan('wren', artwork, order.choices, DEMO_SHOP);
+    const [{ source }] = order.choices.artwork.pieces;
+    const artworks = new Map([[sourceKey(source), await readingOf(order)]]);
+    const plan = createPlanner().plan(artworks, order.choices, DEMO_SHOP);
     for (const { strip, program } of plan.cuts) {
       const here = hpglBytes(writeHpgl(program, plan.cutter!.device, strip.cuttable));
       const plt = await api()
@@ -427,7 +537,7 @@ describe('cutting', () => {
 
   test('an order that was changed meanwhile, or cannot be cut, is not queued', async () => {
     const order = await newOrder();
-    const { body } = await change(order, { artwork: { width: 9000, height: null, lockAspect: true } });
+    const { body } = await change(order, { artwork: { ...order.choices.artwork, width: 9000 } });
     expect((await api().post(`/api/orders/${order.id}/queue`).send({ revision: 0 })).body.code).toBe(
       'changed',
     );

@@ -1,3 +1,4 @@
+import type { DrawingUnit, PageBox } from './choices';
 import type { Cap, Fill, Join } from '../geometry/region';
 import type { Matrix } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
@@ -22,6 +23,14 @@ export interface Clip {
 /** One painted thing: a filled outline, or a line with width when `stroke` is there. */
 export interface Shape {
   readonly id?: string;
+  /** Name of the layer it lies on, where the file has layers. */
+  readonly layer?: string;
+  /** The file's own name for its colour: a spot colour. */
+  readonly spot?: string;
+  /** What film cannot show of its paint: each takes one decision. */
+  readonly look?: 'gradient' | 'translucent';
+  /** For a line with width: its inside is painted too, as a shape of its own. */
+  readonly alsoFilled?: boolean;
   readonly path: Path;
   /** Own units → mm on the artwork's page, y down. */
   readonly matrix: Matrix;
@@ -33,6 +42,25 @@ export interface Shape {
   readonly clips: readonly number[];
 }
 
+/** One answer to a question that a file leaves open, and the size it would give, mm. */
+export interface Answer<T> {
+  readonly value: T;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What a person can choose of a file, or has to. */
+export interface Offers {
+  readonly pages?: readonly Answer<number>[];
+  readonly boxes?: readonly Answer<PageBox>[];
+  /** The file does not say its unit: which one is it? */
+  readonly units?: readonly Answer<DrawingUnit>[];
+  /** Typefaces the file names and does not carry. */
+  readonly fonts?: readonly string[];
+  /** A picture of so many pixels, traced. */
+  readonly picture?: { readonly width: number; readonly height: number };
+}
+
 /** What was read from a customer's file: bottom shape first, as painted. */
 export interface Artwork {
   /** The file's page in mm. */
@@ -40,4 +68,5 @@ export interface Artwork {
   readonly shapes: readonly Shape[];
   readonly clips: readonly Clip[];
   readonly findings: readonly Finding[];
+  readonly offers?: Offers;
 }

@@ -16,16 +16,20 @@ export function parseColour(text: string): string {
 
 /** A gradient's mean colour along its length, each stretch between two stops counted by its length. */
 export function flatColour(gradient: Element): string {
-  const stops = gradient.children
-    .filter((child) => child.name === 'stop')
-    .map(({ attributes }) => ({
+  const stops = gradient.children.filter((child) => child.name === 'stop');
+  return meanColour(
+    stops.map(({ attributes }) => ({
       at: Number(attributes.offset ?? 0),
-      rgb: channels(attributes['stop-color'] ?? '#000000'),
-    }));
-  if (stops.length === 0) return '#000000';
-  const first = stops[0];
-  const last = stops[stops.length - 1];
-  const line = [{ ...first, at: 0 }, ...stops, { ...last, at: 1 }];
+      colour: attributes['stop-color'] ?? '#000000',
+    })),
+  );
+}
+
+/** The mean of colour stops from 0 to 1; black when there is none. */
+export function meanColour(given: readonly { readonly at: number; readonly colour: string }[]): string {
+  if (given.length === 0) return '#000000';
+  const stops = given.map(({ at, colour }) => ({ at, rgb: channels(colour) }));
+  const line = [{ ...stops[0], at: 0 }, ...stops, { ...stops[stops.length - 1], at: 1 }];
   const mean = [0, 1, 2].map((channel) => {
     let sum = 0;
     for (let i = 1; i < line.length; i++) {

@@ -1,264 +1,212 @@
-import type { Artwork, Clip, Shape } from './artwork';
+/** The whole sign: every piece of artwork at its size and in its place. */
+import type { Artwork } from './artwork';
+import type { ArtworkChoices, Piece } from './choices';
+import { sourceKey } from './choices';
+import type { PreparedLine, PreparedPiece, PreparedShape, SizeChoices } from './preparePiece';
+import { finalSize, fit, mapInk, preparePiece, sizeTrouble } from './preparePiece';
+import { withoutDoubles } from '../checks/doubles';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
-import { boundsTouch, emptyBounds, heightOf, isEmptyBounds, joinBounds, widthOf } from '../geometry/bounds';
-import { dash } from '../geometry/dash';
+import { emptyBounds, heightOf, isEmptyBounds, joinBounds, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
-import { multiply, scaling, stretch, translation } from '../geometry/matrix';
-import { FLATTEN_TOLERANCE, flatten, pathBounds, toleranceBefore } from '../geometry/path';
-import type { Region } from '../geometry/region';
-import { intersection, mapRegion, regionBounds, strokeOutline, weld } from '../geometry/region';
+import { IDENTITY, multiply, translation } from '../geometry/matrix';
 
-/** How large the finished sign is. A missing side follows the other one, or the file. */
-export interface ArtworkChoices {
-  readonly width: number | null;
-  readonly height: number | null;
-  readonly lockAspect: boolean;
+/** Where one piece lies on the sign, and what it is by itself; mm. */
+export interface PlacedPiece {
+  readonly id: string;
+  readonly box: Bounds;
+  /** Its size before turning. */
+  readonly width: number;
+  readonly height: number;
+  readonly natural: PreparedPiece['natural'];
 }
 
-/** One painted thing at final size: what it covers, before anything above it is taken away. */
-export interface PreparedShape {
-  readonly colour: string;
-  readonly region: Region;
-  readonly bounds: Bounds;
-}
-
-/** The art at final size, its upper left corner at 0, 0; mm, y down. */
+/** The sign at final size, its upper left corner at 0, 0; mm, y down. */
 export interface PreparedArtwork {
   readonly width: number;
   readonly height: number;
-  /** Where the art lies on the file's page and how large the file itself wants it, mm. */
-  readonly natural: {
-    readonly x: number;
-    readonly y: number;
-    readonly width: number;
-    readonly height: number;
-  };
+  /** The size it has without a finished size typed for the whole. */
+  readonly natural: PreparedPiece['natural'];
+  readonly pieces: readonly PlacedPiece[];
   readonly shapes: readonly PreparedShape[];
+  readonly lines: readonly PreparedLine[];
   readonly findings: readonly Finding[];
 }
 
-/** Larger than any wall the shop covers in one order, and inside the region grid. */
-export const LARGEST_SIGN_MM = 30_000;
-/** Smaller than this there is nothing a knife can follow. */
-export const SMALLEST_SIGN_MM = 1;
+/** Prepares one piece; a planner passes one that remembers. */
+export type PreparePiece = (
+  artwork: Artwork,
+  size: SizeChoices,
+  piece: Piece,
+  choices: ArtworkChoices,
+) => PreparedPiece;
+
+const prepareAnew: PreparePiece = (artwork, size, { id }, { lines, fixes }) =>
+  preparePiece(artwork, size, { id, lines, fixes });
 
 /**
- * Brings artwork to its final size and turns every fill and stroke into the region it covers.
- * Sizes are exact: what is covered, strokes and clips included, spans the chosen width and height.
+ * Sizes, turns, mirrors and places every piece, back to front, and brings the whole to its finished size.
+ * @param artworks by {@link sourceKey}; a piece whose artwork is not there is left out and said
  */
-export function prepare(artwork: Artwork, choices: ArtworkChoices): PreparedArtwork {
-  return prepareFrom(guessedInk(artwork), artwork, choices, 2);
-}
-
-/** Straightens at the scale that `box` calls for, measures what is covered, and corrects: again when far off. */
-function prepareFrom(box: Bounds, artwork: Artwork, choices: ArtworkChoices, tries: number): PreparedArtwork {
-  if (isEmptyBounds(box)) return nothing(artwork, { x: 0, y: 0, width: 0, height: 0 }, nothingToCut());
-  const guessed = sizeOf(box);
-  const trouble = sizeTrouble(finalSize(guessed, choices));
-  if (trouble && tries === 0) return nothing(artwork, guessed, trouble);
-  const toFinal = fit(box, trouble ? workableSize(guessed) : finalSize(guessed, choices));
-  const rough = shapesAt(artwork, toFinal);
-  const covered = boundsOf(rough);
-  if (isEmptyBounds(covered)) return nothing(artwork, guessed, nothingToCut());
-  const inFile = unmap(toFinal, covered);
-  // clips can leave much less than guessed: then curves were straightened for another size
-  if (trouble || (tries > 0 && !nearly(box, inFile))) {
-    return prepareFrom(inFile, artwork, choices, trouble ? 0 : tries - 1);
-  }
-  const natural = sizeOf(inFile);
-  const size = finalSize(natural, choices);
-  return { ...size, natural, shapes: mapShapes(rough, fit(covered, size)), findings: artwork.findings };
-}
-
-const sizeOf = (b: Bounds): PreparedArtwork['natural'] => ({
-  x: b.minX,
-  y: b.minY,
-  width: widthOf(b),
-  height: heightOf(b),
-});
-
-function nothing(artwork: Artwork, natural: PreparedArtwork['natural'], finding: Finding): PreparedArtwork {
-  return {
-    width: natural.width,
-    height: natural.height,
-    natural,
-    shapes: [],
-    findings: [...artwork.findings, finding],
-  };
-}
-
-function nothingToCut(): Finding {
-  return {
-    code: 'nothing-to-cut',
-    severity: 'stop',
-    message: 'There is nothing in this file that a knife can cut: no filled shape and no line with a width.',
-    waysOut: ['Turn text and pictures into outlines in the drawing, then bring the file in again'],
-  };
-}
-
-function sizeTrouble({ width, height }: { width: number; height: number }): Finding | undefined {
-  const largest = Math.max(width, height);
-  if (largest > LARGEST_SIGN_MM) {
-    return {
-      code: 'too-large',
-      severity: 'stop',
-      message: `At ${(largest / 1000).toFixed(1)} m this is larger than any sign: the limit is ${LARGEST_SIGN_MM / 1000} m.`,
-      waysOut: ['Type the finished width or height under Artwork'],
-      measured: largest,
-      limit: LARGEST_SIGN_MM,
-    };
-  }
-  if (largest < SMALLEST_SIGN_MM) {
-    return {
-      code: 'too-small',
-      severity: 'stop',
-      message: `At ${largest.toFixed(3)} mm there is nothing a knife can follow.`,
-      waysOut: ['Type the finished width or height under Artwork'],
-      measured: largest,
-      limit: SMALLEST_SIGN_MM,
-    };
-  }
-  return undefined;
-}
-
-/** The finished size: typed sides are exact, a missing one keeps the proportions. */
-export function finalSize(
-  natural: { readonly width: number; readonly height: number },
-  { width, height, lockAspect }: ArtworkChoices,
-): { width: number; height: number } {
-  const byWidth = width !== null && natural.width > 0 ? width / natural.width : undefined;
-  const byHeight = height !== null && natural.height > 0 ? height / natural.height : undefined;
-  if (lockAspect || byWidth === undefined || byHeight === undefined) {
-    const scale = byWidth ?? byHeight ?? 1;
-    return { width: natural.width * scale, height: natural.height * scale };
-  }
-  return { width: natural.width * byWidth, height: natural.height * byHeight };
-}
-
-/** The map that lays `box` onto 0, 0 … width, height. A flat side is only moved. */
-function fit(box: Bounds, { width, height }: { width: number; height: number }): Matrix {
-  const sx = widthOf(box) > 0 ? width / widthOf(box) : 1;
-  const sy = heightOf(box) > 0 ? height / heightOf(box) : 1;
-  return multiply(scaling(sx, sy), translation(-box.minX, -box.minY));
-}
-
-/** Roughly what the art covers at the file's own size: outlines with their strokes' reach, within their clips. */
-function guessedInk({ shapes, clips }: Artwork): Bounds {
-  const clipBoxes = clips.map((clip) =>
-    clip.outlines.reduce((box, { path, matrix }) => joinBounds(box, pathBounds(path, matrix)), emptyBounds()),
-  );
-  return shapes.reduce((sum, shape) => {
-    const reach = shape.stroke ? (shape.stroke.width / 2) * stretch(shape.matrix) : 0;
-    const own = grown(pathBounds(shape.path, shape.matrix), reach);
-    const clipped = shape.clips.reduce((box, i) => overlap(box, clipBoxes[i]), own);
-    return isEmptyBounds(clipped) ? sum : joinBounds(sum, clipped);
-  }, emptyBounds());
-}
-
-const grown = (b: Bounds, by: number): Bounds => ({
-  minX: b.minX - by,
-  minY: b.minY - by,
-  maxX: b.maxX + by,
-  maxY: b.maxY + by,
-});
-
-const overlap = (a: Bounds, b: Bounds): Bounds => ({
-  minX: Math.max(a.minX, b.minX),
-  minY: Math.max(a.minY, b.minY),
-  maxX: Math.min(a.maxX, b.maxX),
-  maxY: Math.min(a.maxY, b.maxY),
-});
-
-/** Box of final size back in the file's own mm; `m` only scales and moves. */
-const unmap = (m: Matrix, b: Bounds): Bounds => ({
-  minX: (b.minX - m[4]) / m[0],
-  minY: (b.minY - m[5]) / m[3],
-  maxX: (b.maxX - m[4]) / m[0],
-  maxY: (b.maxY - m[5]) / m[3],
-});
-
-const nearly = (a: Bounds, b: Bounds): boolean =>
-  Math.abs(widthOf(a) - widthOf(b)) <= 0.02 * widthOf(b) &&
-  Math.abs(heightOf(a) - heightOf(b)) <= 0.02 * heightOf(b);
-
-/** A size at which anything can be measured, whatever the file says. */
-function workableSize(natural: { width: number; height: number }): { width: number; height: number } {
-  const scale = 1000 / Math.max(natural.width, natural.height);
-  return { width: natural.width * scale, height: natural.height * scale };
-}
-
-function mapShapes(shapes: readonly PreparedShape[], matrix: Matrix): PreparedShape[] {
-  return shapes.map((shape) => {
-    const region = mapRegion(shape.region, matrix);
-    return { ...shape, region, bounds: regionBounds(region) };
+export function prepare(
+  artworks: ReadonlyMap<string, Artwork>,
+  choices: ArtworkChoices,
+  prepareOne: PreparePiece = prepareAnew,
+): PreparedArtwork {
+  const known = choices.pieces.flatMap((piece) => {
+    const artwork = artworks.get(sourceKey(piece.source));
+    return artwork ? [{ piece, artwork }] : [];
   });
+  const missing = choices.pieces.length - known.length;
+  const prepared =
+    known.length === 1 && isPlain(known[0].piece)
+      ? justOne(known[0].piece, known[0].artwork, choices, prepareOne)
+      : composed(known, choices, prepareOne);
+  const findings = [...prepared.findings, ...(missing > 0 ? [notThere(missing)] : [])];
+  return { ...prepared, lines: withoutDoubles(prepared.lines, choices.fixes), findings };
 }
 
-const boundsOf = (shapes: readonly PreparedShape[]): Bounds =>
-  shapes.reduce((box, shape) => joinBounds(box, shape.bounds), emptyBounds());
+interface Known {
+  readonly piece: Piece;
+  readonly artwork: Artwork;
+}
 
-function shapesAt(artwork: Artwork, toFinal: Matrix): PreparedShape[] {
-  const clipRegions = new Map<number, Region>();
-  const out: PreparedShape[] = [];
-  for (const shape of artwork.shapes) {
-    const region = regionOf(artwork, shape, toFinal, clipRegions);
-    if (region.length > 0) out.push({ colour: shape.colour, region, bounds: regionBounds(region) });
+/** One piece as it lies: the finished size of the sign is its own. */
+const isPlain = ({ turn, mirror }: Piece): boolean => turn % 360 === 0 && !mirror;
+
+function justOne(
+  piece: Piece,
+  artwork: Artwork,
+  choices: ArtworkChoices,
+  prepareOne: PreparePiece,
+): PreparedArtwork {
+  const typed = choices.width !== null || choices.height !== null;
+  const { natural, width, height, shapes, lines, findings } = prepareOne(
+    artwork,
+    typed ? choices : piece,
+    piece,
+    choices,
+  );
+  const box = { minX: 0, minY: 0, maxX: width, maxY: height };
+  const placed = { id: piece.id, box, width, height, natural };
+  return { width, height, natural, pieces: [placed], shapes, lines, findings };
+}
+
+interface Placed {
+  readonly piece: Piece;
+  readonly made: PreparedPiece;
+  readonly shapes: readonly PreparedShape[];
+  readonly lines: readonly PreparedLine[];
+  readonly box: Bounds;
+}
+
+function composed(
+  known: readonly Known[],
+  choices: ArtworkChoices,
+  prepareOne: PreparePiece,
+): PreparedArtwork {
+  const atOwnSize = known.map(({ piece, artwork }) => {
+    const made = prepareOne(artwork, piece, piece, choices);
+    return place(piece, made, 1, 1);
+  });
+  const covered = boxOf(atOwnSize);
+  const natural = { x: covered.minX, y: covered.minY, width: widthOf(covered), height: heightOf(covered) };
+  const size = finalSize(natural, choices);
+  const findings = atOwnSize.flatMap(({ made }) => made.findings);
+  const trouble = isEmptyBounds(covered) ? undefined : sizeTrouble(size);
+  if (isEmptyBounds(covered) || trouble) {
+    return {
+      width: natural.width,
+      height: natural.height,
+      natural: isEmptyBounds(covered) ? { x: 0, y: 0, width: 0, height: 0 } : natural,
+      pieces: [],
+      shapes: [],
+      lines: [],
+      findings: trouble ? [...findings, trouble] : findings.length > 0 ? findings : [noArtwork()],
+    };
   }
-  return out;
+  const sx = natural.width > 0 ? size.width / natural.width : 1;
+  const sy = natural.height > 0 ? size.height / natural.height : 1;
+  const placed =
+    sx === 1 && sy === 1
+      ? atOwnSize
+      : known.map(({ piece, artwork }, i) => {
+          const made = prepareOne(artwork, grown(atOwnSize[i], sx, sy), piece, choices);
+          return place(piece, made, sx, sy);
+        });
+  return { ...size, natural, ...assemble(placed, fit(boxOf(placed), size)), findings };
 }
 
-function regionOf(artwork: Artwork, shape: Shape, toFinal: Matrix, clipRegions: Map<number, Region>): Region {
-  const matrix = multiply(toFinal, shape.matrix);
-  const whole = shape.stroke ? strokeRegion(shape, matrix) : fillRegion(shape, matrix);
-  return shape.clips.reduce((region, index) => {
-    const clip = clipRegion(artwork.clips, index, toFinal, clipRegions);
-    if (!boundsTouch(regionBounds(region), regionBounds(clip))) return [];
-    return intersection(region, clip);
-  }, whole);
+/** A piece's size when the whole sign is scaled; turned by anything but quarter turns it grows evenly. */
+function grown({ piece, made }: Placed, sx: number, sy: number): SizeChoices {
+  const quarter = ((piece.turn % 180) + 180) % 180;
+  const even = Math.max(sx, sy);
+  const [kx, ky] = quarter === 0 ? [sx, sy] : quarter === 90 ? [sy, sx] : [even, even];
+  return { width: made.width * kx, height: made.height * ky, lockAspect: false };
 }
 
-const fillRegion = (shape: Shape, matrix: Matrix): Region =>
-  weld(
-    flatten(shape.path, matrix).map((line) => line.points),
-    shape.fill,
-  );
-
-/**
- * A stroke is outlined in its own space, where its width is round, and mapped afterwards: a skewed or
- * unevenly scaled stroke then comes out as drawn. The own space is enlarged so that the grid stays finer
- * than the tolerance at final size.
- */
-function strokeRegion(shape: Shape, matrix: Matrix): Region {
-  const style = shape.stroke!;
-  const enlarge = stretch(matrix);
-  if (!(enlarge > 0)) return [];
-  const [a, b, c, d, e, f] = matrix;
-  const toFinal: Matrix = [a / enlarge, b / enlarge, c / enlarge, d / enlarge, e, f];
-  const lines = flatten(shape.path, scaling(enlarge), toleranceBefore(toFinal, FLATTEN_TOLERANCE));
-  const dashes = style.dashes.map((length) => length * enlarge);
-  const dashed = dashes.length > 0 ? dash(lines, dashes, style.dashStart * enlarge) : lines;
-  return weld(mapRegion(strokeOutline(dashed, style.width * enlarge, style), toFinal));
-}
-
-function clipRegion(
-  clips: readonly Clip[],
-  index: number,
+function assemble(
+  placed: readonly Placed[],
   toFinal: Matrix,
-  known: Map<number, Region>,
-): Region {
-  const memo = known.get(index);
-  if (memo) return memo;
-  const clip = clips[index];
-  const rings = clip.outlines.flatMap(({ path, matrix, fill }) =>
-    weld(
-      flatten(path, multiply(toFinal, matrix)).map((line) => line.points),
-      fill,
-    ),
-  );
-  const own = weld(rings);
-  const region =
-    clip.parent === undefined ? own : intersection(own, clipRegion(clips, clip.parent, toFinal, known));
-  known.set(index, region);
-  return region;
+): Pick<PreparedArtwork, 'pieces' | 'shapes' | 'lines'> {
+  const ink = placed.map((one) => mapInk(one, toFinal));
+  return {
+    shapes: ink.flatMap(({ shapes }) => shapes),
+    lines: ink.flatMap(({ lines }) => lines),
+    pieces: placed.map(({ piece, made, box }) => ({
+      id: piece.id,
+      box: {
+        minX: toFinal[0] * box.minX + toFinal[4],
+        maxX: toFinal[0] * box.maxX + toFinal[4],
+        minY: toFinal[3] * box.minY + toFinal[5],
+        maxY: toFinal[3] * box.maxY + toFinal[5],
+      },
+      width: made.width,
+      height: made.height,
+      natural: made.natural,
+    })),
+  };
 }
+
+/** Mirrors and turns a piece about its middle and lays the box it then has at its place. */
+function place(piece: Piece, made: PreparedPiece, sx: number, sy: number): Placed {
+  const ink = mapInk(made, turned(piece, made));
+  const box = inkBox(ink);
+  const move = isEmptyBounds(box) ? IDENTITY : translation(piece.x * sx - box.minX, piece.y * sy - box.minY);
+  const there = mapInk(ink, move);
+  return { piece, made, ...there, box: inkBox(there) };
+}
+
+function turned({ turn, mirror }: Piece, { width, height }: PreparedPiece): Matrix {
+  const angle = (turn * Math.PI) / 180;
+  // quarter turns exactly: sin and cos of them are not
+  const [c, s] = turn % 90 === 0 ? QUARTERS[(((turn / 90) % 4) + 4) % 4] : [Math.cos(angle), Math.sin(angle)];
+  const flip: Matrix = mirror ? [-1, 0, 0, 1, 0, 0] : IDENTITY;
+  return multiply([c, s, -s, c, 0, 0], multiply(flip, translation(-width / 2, -height / 2)));
+}
+
+const QUARTERS: readonly (readonly [number, number])[] = [
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+  [0, -1],
+];
+
+const inkBox = ({ shapes, lines }: Pick<Placed, 'shapes' | 'lines'>): Bounds =>
+  [...shapes, ...lines].reduce((box, ink) => joinBounds(box, ink.bounds), emptyBounds());
+
+const boxOf = (placed: readonly Placed[]): Bounds =>
+  placed.reduce((box, one) => joinBounds(box, one.box), emptyBounds());
+
+const noArtwork = (): Finding => ({
+  code: 'nothing-to-cut',
+  severity: 'stop',
+  message: 'There is no artwork in this order yet.',
+  waysOut: ['Bring in a file or type a text under Artwork'],
+});
+
+const notThere = (count: number): Finding => ({
+  code: 'piece-missing',
+  severity: 'stop',
+  message: `${count === 1 ? 'A piece of artwork is' : `${count} pieces of artwork are`} still being read.`,
+});

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { Resvg } from '@resvg/resvg-js';
 import { regionArea } from '../geometry/region';
-import type { ArtworkChoices } from './prepare';
-import { prepare } from './prepare';
+import type { SizeChoices } from './preparePiece';
+import { preparePiece } from './preparePiece';
 import { readResolvedSvg } from './readResolvedSvg';
 
-const OWN: ArtworkChoices = { width: null, height: null, lockAspect: true };
+const OWN: SizeChoices = { width: null, height: null, lockAspect: true };
 const read = (body: string, root = 'width="100mm" height="50mm" viewBox="0 0 200 100"') =>
   readResolvedSvg(
     new Resvg(`<svg xmlns="http://www.w3.org/2000/svg" ${root}>${body}</svg>`, {
@@ -13,13 +13,13 @@ const read = (body: string, root = 'width="100mm" height="50mm" viewBox="0 0 200
     }).toString(),
   );
 const areas = (body: string, root?: string): number[] =>
-  prepare(read(body, root), OWN).shapes.map((s) => regionArea(s.region));
+  preparePiece(read(body, root), OWN).shapes.map((s) => regionArea(s.region));
 
 describe('reading', () => {
   test('physical size and viewBox give millimetres', () => {
     const artwork = read('<rect x="20" y="10" width="100" height="40" fill="#e2a11d"/>');
     expect(artwork.page.width).toBeCloseTo(100, 2);
-    const prepared = prepare(artwork, OWN);
+    const prepared = preparePiece(artwork, OWN);
     expect(prepared.width).toBeCloseTo(50, 2);
     expect(prepared.height).toBeCloseTo(20, 2);
     expect(prepared.natural.x).toBeCloseTo(10, 2);
@@ -27,7 +27,7 @@ describe('reading', () => {
   });
 
   test('a viewBox of another shape is centred in the page, as resvg draws it', () => {
-    const { natural } = prepare(
+    const { natural } = preparePiece(
       read('<rect width="10" height="10"/>', 'width="100mm" height="50mm" viewBox="0 0 10 10"'),
       OWN,
     );
@@ -67,12 +67,9 @@ describe('reading', () => {
       <rect width="10" height="10" fill="url(#g)"/><rect width="9" height="9" x="20" fill-opacity=".5"/>
       <image width="5" height="5" href="data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=="/>
       <rect x="190" width="30" height="10"/><rect y="40" width="9" height="9" fill="none"/>`);
-    expect(artwork.findings.map((f) => f.code).sort()).toEqual([
-      'gradient',
-      'image',
-      'off-page',
-      'translucent',
-    ]);
+    expect(artwork.findings.map((f) => f.code).sort()).toEqual(['image', 'off-page']);
+    // these are told by the check-over, each at its place
+    expect(artwork.shapes.map((shape) => shape.look)).toEqual(['gradient', 'translucent', undefined]);
     expect(artwork.shapes[0].colour).toBe('#808080');
     expect(artwork.shapes).toHaveLength(3);
   });
@@ -96,7 +93,7 @@ describe('size', () => {
     [{ width: 120, height: 80, lockAspect: false }, 120, 80],
     [{ width: 5000, height: null, lockAspect: true }, 5000, undefined],
   ])('%j is met exactly, strokes included', (choices, width, height) => {
-    const prepared = prepare(art, choices);
+    const prepared = preparePiece(art, choices);
     const far = {
       x: Math.max(...prepared.shapes.map((s) => s.bounds.maxX)),
       y: Math.max(...prepared.shapes.map((s) => s.bounds.maxY)),
@@ -112,7 +109,7 @@ describe('size', () => {
 
   test('absurd sizes are told and planned no further', () => {
     for (const width of [60_000, 0.01]) {
-      const prepared = prepare(art, { width, height: null, lockAspect: true });
+      const prepared = preparePiece(art, { width, height: null, lockAspect: true });
       expect(prepared.shapes).toEqual([]);
       expect(prepared.findings.at(-1)).toMatchObject({ severity: 'stop', measured: expect.any(Number) });
     }
@@ -122,6 +119,6 @@ describe('size', () => {
     const none = read(
       '<clipPath id="c"><rect width="1" height="1"/></clipPath><rect x="50" y="50" width="9" height="9" clip-path="url(#c)"/>',
     );
-    expect(prepare(none, OWN).findings.at(-1)?.code).toBe('nothing-to-cut');
+    expect(preparePiece(none, OWN).findings.at(-1)?.code).toBe('nothing-to-cut');
   });
 });

@@ -26,6 +26,7 @@ interface Inherited {
   readonly matrix: Matrix;
   readonly clips: readonly number[];
   readonly opacity: number;
+  readonly layer?: string;
 }
 
 interface Reader {
@@ -34,25 +35,16 @@ interface Reader {
   readonly clipIndex: Map<string, number>;
   readonly shapes: Shape[];
   readonly counts: Record<Trouble, number>;
+  readonly layers: ReadonlyMap<string, string>;
 }
 
-type Trouble = 'gradient' | 'pattern' | 'translucent' | 'image' | 'mask' | 'filter';
+type Trouble = 'pattern' | 'image' | 'mask' | 'filter';
 
 const TROUBLES: Readonly<Record<Trouble, (n: number) => Omit<Finding, 'code'>>> = {
-  gradient: (n) => ({
-    severity: 'check',
-    message: `${shapes(n)} with a colour gradient: film has one colour, so each takes the gradient's mean.`,
-    waysOut: ['Pick the film it should be under Films', 'Send the graphic to print'],
-  }),
   pattern: (n) => ({
     severity: 'check',
     message: `${shapes(n)} filled with a repeating pattern: the pattern is left out.`,
     waysOut: ['Turn the pattern into shapes in the drawing and bring the file in again'],
-  }),
-  translucent: (n) => ({
-    severity: 'check',
-    message: `${shapes(n)} see-through in the artwork: on film each is cut in its full colour.`,
-    waysOut: ['Pick the film it should be under Films', 'Send the graphic to print'],
   }),
   image: (n) => ({
     severity: 'check',
@@ -77,9 +69,14 @@ const shapes = (n: number): string => (n === 1 ? '1 shape is' : `${n} shapes are
  * Reads a resolved SVG into artwork.
  * @param svg the resolver's text
  * @param moreFindings what the resolver's side already found
+ * @param layers names of layers by the id of their group
  * @throws Error when the text is not a resolved SVG (a programming error: files are checked before)
  */
-export function readResolvedSvg(svg: string, moreFindings: readonly Finding[] = []): Artwork {
+export function readResolvedSvg(
+  svg: string,
+  moreFindings: readonly Finding[] = [],
+  layers: ReadonlyMap<string, string> = new Map(),
+): Artwork {
   const root = parseXml(svg);
   if (root.name !== 'svg') throw new Error('not a resolved SVG');
   const reader: Reader = {
@@ -87,7 +84,8 @@ export function readResolvedSvg(svg: string, moreFindings: readonly Finding[] = 
     clips: [],
     clipIndex: new Map(),
     shapes: [],
-    counts: { gradient: 0, pattern: 0, translucent: 0, image: 0, mask: 0, filter: 0 },
+    counts: { pattern: 0, image: 0, mask: 0, filter: 0 },
+    layers,
   };
   const page = {
     width: Number(root.attributes.width) * MM_PER_PX,
@@ -161,31 +159,40 @@ function readGroup(reader: Reader, group: Element, inherited: Inherited): void {
     if (mask === undefined) reader.counts.mask++;
     else clips.push(mask);
   }
-  readChildren(reader, group, { matrix, clips, opacity });
+  const layer = inherited.layer ?? layerName(reader, attributes.id);
+  readChildren(reader, group, { matrix, clips, opacity, layer });
 }
+
+/** A named layer by its name; a group with an id of its own by that. */
+const layerName = (reader: Reader, id: string | undefined): string | undefined =>
+  id ? (reader.layers.get(id) ?? id) : undefined;
 
 function readPath(reader: Reader, element: Element, inherited: Inherited): void {
   const { attributes } = element;
   const matrix = multiply(inherited.matrix, parseMatrix(attributes.transform));
   const path = parsePathData(attributes.d ?? '');
   if (path.ops.length === 0) return;
-  const common = { id: attributes.id, path, matrix, clips: inherited.clips };
-  const fillPaint = attributes.fill ?? '#000000';
-  const strokePaint = attributes.stroke ?? 'none';
+  const { layer, clips, opacity } = inherited;
+  const common = { id: attributes.id, layer, path, matrix, clips };
   const fillRule: Fill = attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+  const filled = seenPaint(
+    reader,
+    attributes.fill ?? '#000000',
+    opacity * Number(attributes['fill-opacity'] ?? 1),
+  );
   const fill = (): void => {
-    const colour = seenColour(reader, fillPaint, inherited.opacity * Number(attributes['fill-opacity'] ?? 1));
-    if (colour) reader.shapes.push({ ...common, colour, fill: fillRule });
+    if (filled) reader.shapes.push({ ...common, ...filled, fill: fillRule });
   };
   const stroke = (): void => {
     const style = strokeStyle(attributes);
     if (!(style.width > 0)) return;
-    const colour = seenColour(
+    const paint = seenPaint(
       reader,
-      strokePaint,
-      inherited.opacity * Number(attributes['stroke-opacity'] ?? 1),
+      attributes.stroke ?? 'none',
+      opacity * Number(attributes['stroke-opacity'] ?? 1),
     );
-    if (colour) reader.shapes.push({ ...common, colour, fill: 'nonzero', stroke: style });
+    const alsoFilled = filled !== undefined;
+    if (paint) reader.shapes.push({ ...common, ...paint, fill: 'nonzero', stroke: style, alsoFilled });
   };
   const strokeFirst = (attributes['paint-order'] ?? '').trim().startsWith('stroke');
   (strokeFirst ? [stroke, fill] : [fill, stroke]).forEach((paint) => paint());
@@ -205,16 +212,19 @@ function strokeStyle(attributes: Readonly<Record<string, string>>): StrokeStyle 
   };
 }
 
-/** The one colour a paint is seen in, or undefined when nothing of it is seen. Counts what needed a decision. */
-function seenColour(reader: Reader, paint: string, opacity: number): string | undefined {
+/** The one colour a paint is seen in and what film cannot show of it; undefined when nothing of it is seen. */
+function seenPaint(
+  reader: Reader,
+  paint: string,
+  opacity: number,
+): Pick<Shape, 'colour' | 'look'> | undefined {
   if (paint === 'none' || opacity < UNSEEN_OPACITY) return undefined;
-  if (opacity < 0.995) reader.counts.translucent++;
+  const look = opacity < 0.995 ? ('translucent' as const) : undefined;
   const id = reference(paint);
-  if (!id) return parseColour(paint);
+  if (!id) return { colour: parseColour(paint), look };
   const server = reader.defs.get(id);
   if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
-    reader.counts.gradient++;
-    return flatColour(server);
+    return { colour: flatColour(server), look: 'gradient' };
   }
   reader.counts.pattern++;
   return undefined;

@@ -2,7 +2,9 @@
  * HP-GL, the part that every cutter takes. Mnemonics and unit from the published plotter manuals (HP 7475A
  * Interfacing and Programming Manual, 1983: 0.025 mm a unit; IN PA PU PD SP VS FS).
  */
+import type { LineKind } from '../artwork/choices';
 import type { Device } from '../layout/cutter';
+import { kindRecipe } from '../toolpath/kinds';
 import type { CutProgram } from '../toolpath/program';
 
 /** The bytes for a cutter, cut up where the knife is up. */
@@ -23,13 +25,17 @@ const ascii = (text: string): Uint8Array => new TextEncoder().encode(text);
  * @param cuttable width the knife reaches, mm: strip y counts from its far edge, the plotter's from the near one
  */
 export function writeHpgl(program: CutProgram, device: Device, cuttable: number): HpglChunks {
-  const { force, speed } = program.recipe;
-  const settings = `${device.sendsSpeed ? `VS${speed};` : ''}${device.sendsForce ? `FS${force};` : ''}`;
+  const settings = (kind: LineKind): string => {
+    const { force, speed, tool } = kindRecipe(program.recipe, kind);
+    return `SP${tool};${device.sendsSpeed ? `VS${speed};` : ''}${device.sendsForce ? `FS${force};` : ''}`;
+  };
+  // said again before each line where lines differ: a cut that goes on after a stop goes on with the right ones
+  const mixed = program.lines.some((line) => line.kind !== 'kiss');
   const place = placer(device, cuttable);
   const end = place(program.length, cuttable);
   return {
-    head: ascii(`IN;PA;SP1;${settings}`),
-    lines: program.lines.map((line) => lineBytes(line.points, place)),
+    head: ascii(`IN;PA;${settings('kiss')}`),
+    lines: program.lines.map((line) => lineBytes(mixed ? settings(line.kind) : '', line.points, place)),
     tail: ascii(`PU${end[0]},${end[1]};SP0;`),
   };
 }
@@ -58,10 +64,11 @@ function placer(device: Device, cuttable: number): Placer {
   };
 }
 
-function lineBytes(points: Float64Array, place: Placer): Uint8Array {
+function lineBytes(settings: string, points: Float64Array, place: Placer): Uint8Array {
   // at most 12 characters a number, a comma or semicolon behind each, and a mnemonic a PD
-  const buffer = new Uint8Array(points.length * 13 + 3 * Math.ceil(points.length / 2 / POINTS_IN_PD) + 16);
-  let at = mnemonic(buffer, 0, 80, 85);
+  const buffer = new Uint8Array(points.length * 13 + 3 * Math.ceil(points.length / 2 / POINTS_IN_PD) + 48);
+  for (let i = 0; i < settings.length; i++) buffer[i] = settings.charCodeAt(i);
+  let at = mnemonic(buffer, settings.length, 80, 85);
   const start = place(points[0], points[1]);
   at = pair(buffer, at, start);
   buffer[at++] = 59;

@@ -12,4 +12,24 @@ export interface Film {
   /** Cut from the back, so the cut is mirrored: garment film. */
   readonly cutFromBack: boolean;
   readonly kind: 'sign' | 'garment';
+  readonly limits?: FilmLimits;
 }
+
+/** What a film can hold together when it is weeded. */
+export interface FilmLimits {
+  /** Narrowest stem that stays, mm. */
+  readonly narrowest: number;
+  /** Smallest loose piece that stays, mm². */
+  readonly island: number;
+  /** Narrowest gap between two cuts that stays, mm. */
+  readonly gap: number;
+}
+
+/** Ordinary limits (common practice, no source): flock is thicker and wants more. */
+const ORDINARY: Readonly<Record<Film['kind'], FilmLimits>> = {
+  sign: { narrowest: 1.5, island: 3, gap: 0.3 },
+  garment: { narrowest: 2, island: 6, gap: 0.5 },
+};
+
+/** A film's own limits, or those of its kind. */
+export const limitsOf = (film: Film): FilmLimits => film.limits ?? ORDINARY[film.kind];

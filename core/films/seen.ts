@@ -2,7 +2,7 @@
  * Visible surfaces: what is seen of each colour when the artwork's shapes are painted bottom to top.
  */
 import RBush from 'rbush';
-import type { PreparedShape } from '../artwork/prepare';
+import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
 import type { Piece, Region } from '../geometry/region';
 import {
@@ -25,6 +25,8 @@ export interface SeenColour {
   readonly area: number;
   /** Painted shapes of this colour in the file. */
   readonly shapes: number;
+  /** Lines of this colour that a tool follows; they hide nothing and nothing hides them. */
+  readonly lines: readonly PreparedLine[];
 }
 
 interface Cover extends Bounds {
@@ -44,7 +46,10 @@ const ROUNDING = 0.002;
  * covers are welded as they meet, so that hundreds of details on a disc hide what is below as one disc, and a
  * shape is compared only with covers whose boxes touch its own.
  */
-export function seenColours(shapes: readonly PreparedShape[]): SeenColour[] {
+export function seenColours(
+  shapes: readonly PreparedShape[],
+  lines: readonly PreparedLine[] = [],
+): SeenColour[] {
   const silhouette = new RBush<Cover>();
   const seen = new Map<string, RBush<Cover>>();
   for (const shape of shapes.toReversed()) {
@@ -58,12 +63,23 @@ export function seenColours(shapes: readonly PreparedShape[]): SeenColour[] {
     own.load(piecesOf(visible).map(coverOf));
     extend(silhouette, shape, covers);
   }
-  return collect(shapes, seen);
+  return collect(shapes, lines, seen);
 }
 
-function collect(shapes: readonly PreparedShape[], seen: ReadonlyMap<string, RBush<Cover>>): SeenColour[] {
+function collect(
+  shapes: readonly PreparedShape[],
+  lines: readonly PreparedLine[],
+  seen: ReadonlyMap<string, RBush<Cover>>,
+): SeenColour[] {
   const counts = new Map<string, number>();
   for (const { colour } of shapes) counts.set(colour, (counts.get(colour) ?? 0) + 1);
+  const linesOf = new Map<string, PreparedLine[]>();
+  for (const line of lines) {
+    const known = linesOf.get(line.colour);
+    if (known) known.push(line);
+    else linesOf.set(line.colour, [line]);
+    if (!counts.has(line.colour)) counts.set(line.colour, 0);
+  }
   const out: SeenColour[] = [];
   for (const [colour, count] of counts) {
     const rings =
@@ -72,7 +88,11 @@ function collect(shapes: readonly PreparedShape[], seen: ReadonlyMap<string, RBu
         ?.all()
         .flatMap((piece) => piece.rings) ?? [];
     const region = dropSlivers(weldDisjoint(rings));
-    if (region.length > 0) out.push({ colour, region, area: regionArea(region), shapes: count });
+    const own = linesOf.get(colour) ?? [];
+    if (region.length > 0 || own.length > 0) {
+      const drawn = count + new Set(own.map((line) => line.ref)).size;
+      out.push({ colour, region, area: regionArea(region), shapes: drawn, lines: own });
+    }
   }
   return out;
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { PreparedShape } from '../artwork/prepare';
+import type { PreparedShape } from '../artwork/preparePiece';
 import type { Region } from '../geometry/region';
 import { intersection, outlineLength, rectangle, regionArea, regionBounds, weld } from '../geometry/region';
 import type { Film } from './film';
@@ -10,7 +10,7 @@ import { nearestFilm, separate } from './separate';
 
 const box = (colour: string, x: number, y: number, w: number, h: number): PreparedShape => {
   const region = rectangle({ minX: x, minY: y, maxX: x + w, maxY: y + h });
-  return { colour, region, bounds: regionBounds(region) };
+  return { colour, region, bounds: regionBounds(region), ref: 'p1/0' };
 };
 const film = (id: string, colour: string, more: Partial<Film> = {}): Film => ({
   id,
@@ -52,7 +52,7 @@ describe('what is seen', () => {
   test('rounding leaves no slit where the same colour meets itself under an odd angle', () => {
     const slanted = (colour: string, k: number): PreparedShape => {
       const region = weld([Float64Array.of(0, k, 97.3, 31.7 + k, 61.1, 88.9 + k, 3.7, 71.3 + k)]);
-      return { colour, region, bounds: regionBounds(region) };
+      return { colour, region, bounds: regionBounds(region), ref: 'p1/0' };
     };
     const [red] = seenColours([slanted(RED, 0), slanted(BLUE, 13.37), slanted(RED, 13.371)]);
     expect(red.region).toHaveLength(1);
@@ -68,7 +68,7 @@ const shapes = fc.array(
     .map(({ colour, points }) => {
       const even = points.slice(0, points.length - (points.length % 2));
       const region = weld([Float64Array.from(even, (v) => v / 1000)], 'evenodd');
-      return { colour, region, bounds: regionBounds(region) };
+      return { colour, region, bounds: regionBounds(region), ref: 'p1/0' };
     })
     .filter(({ region }) => region.length > 0),
   { minLength: 1, maxLength: 14 },

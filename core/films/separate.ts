@@ -1,9 +1,13 @@
+import type { Fix } from '../artwork/choices';
+import type { PreparedLine } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
+import { joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
-import { dropSlivers, outlineLength, regionArea, regionBounds, weld } from '../geometry/region';
+import { dropSlivers, lineLength, outlineLength, regionArea, regionBounds, weld } from '../geometry/region';
 import { deltaE, labOf } from './colour';
 import type { Film } from './film';
+import { mend } from './mend';
 import type { SeenColour } from './seen';
 
 /** What a person decided about colours. Keys are `#rrggbb` as found in the artwork. */
@@ -30,6 +34,9 @@ export interface FilmLayer {
   readonly film: Film;
   readonly colours: readonly string[];
   readonly region: Region;
+  /** Lines followed and not cut around, print-only ones left out. */
+  readonly lines: readonly PreparedLine[];
+  /** Of both. */
   readonly bounds: Bounds;
   /** mm² */
   readonly area: number;
@@ -57,19 +64,27 @@ export function nearestFilm(
   return best;
 }
 
-/** Gives each seen colour its film and welds what comes from the same film. */
+/**
+ * Gives each seen colour its film, welds what comes from the same film, and mends what the fixes name.
+ * @param fixes those of places are read here: `thicken` and `island`
+ * @param size of the sign, mm: places are kept as fractions of it
+ */
 export function separate(
   seen: readonly SeenColour[],
   choices: FilmChoices,
   catalogue: readonly Film[],
+  fixes: readonly Fix[] = [],
+  size: { readonly width: number; readonly height: number } = { width: 1, height: 1 },
 ): Separation {
-  const colours = inOrder(seen, choices.order).map((colour) => planColour(colour, choices, catalogue));
+  const base = baseFilm(seen, choices, catalogue);
+  const drawn = inOrder(seen, choices.order).map((colour) => planColour(colour, choices, catalogue, base));
+  const colours = mend(drawn, fixes, size);
   const byFilm = new Map<string, ColourPlan[]>();
   for (const colour of colours) {
     if (!colour.on || !colour.film) continue;
     byFilm.set(colour.film.id, [...(byFilm.get(colour.film.id) ?? []), colour]);
   }
-  const films = [...byFilm.values()].map(layerOf);
+  const films = [...byFilm.values()].map(layerOf).filter(isCut);
   return { colours, films, findings: separationFindings(colours, films) };
 }
 
@@ -83,7 +98,24 @@ function inOrder(seen: readonly SeenColour[], order: readonly string[]): SeenCol
     .map(({ s }) => s);
 }
 
-function planColour(seen: SeenColour, choices: FilmChoices, catalogue: readonly Film[]): ColourPlan {
+/** The film that most of the sign is cut from: lines that only divide or crease go into it. */
+function baseFilm(
+  seen: readonly SeenColour[],
+  choices: FilmChoices,
+  catalogue: readonly Film[],
+): Film | undefined {
+  const cut = seen.filter((s) => s.area > 0 && !choices.off.includes(s.colour));
+  if (cut.length === 0) return undefined;
+  const largest = cut.reduce((best, s) => (s.area > best.area ? s : best));
+  return planColour(largest, choices, catalogue, undefined).film;
+}
+
+function planColour(
+  seen: SeenColour,
+  choices: FilmChoices,
+  catalogue: readonly Film[],
+  base: Film | undefined,
+): ColourPlan {
   const on = !choices.off.includes(seen.colour);
   const chosen = catalogue.find((film) => film.id === choices.film[seen.colour]);
   if (chosen)
@@ -94,6 +126,8 @@ function planColour(seen: SeenColour, choices: FilmChoices, catalogue: readonly 
       deltaE: deltaE(labOf(seen.colour), labOf(chosen.colour)),
       proposed: false,
     };
+  const onlyDivides = seen.region.length === 0 && seen.lines.every((line) => line.kind !== 'kiss');
+  if (onlyDivides && base) return { ...seen, on, film: base, deltaE: 0, proposed: true };
   const nearest = nearestFilm(
     seen.colour,
     catalogue.filter((film) => film.kind === 'sign'),
@@ -104,15 +138,19 @@ function planColour(seen: SeenColour, choices: FilmChoices, catalogue: readonly 
 function layerOf(colours: readonly ColourPlan[]): FilmLayer {
   const rings = colours.flatMap((colour) => colour.region);
   const region = colours.length === 1 ? colours[0].region : dropSlivers(weld(rings));
+  const lines = colours.flatMap((colour) => colour.lines.filter((line) => line.kind !== 'print'));
   return {
     film: colours[0].film!,
     colours: colours.map((c) => c.colour),
     region,
-    bounds: regionBounds(region),
+    lines,
+    bounds: lines.reduce((box, line) => joinBounds(box, line.bounds), regionBounds(region)),
     area: regionArea(region),
-    outline: outlineLength(region),
+    outline: outlineLength(region) + lines.reduce((sum, line) => sum + lineLength(line), 0),
   };
 }
+
+const isCut = ({ region, lines }: FilmLayer): boolean => region.length > 0 || lines.length > 0;
 
 /** ΔE00 above which a customer who holds film against artwork sees another colour (common practice, no source). */
 const PLAIN_DIFFERENCE = 10;

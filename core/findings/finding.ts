@@ -1,3 +1,4 @@
+import type { Fix } from '../artwork/choices';
 import type { Bounds } from '../geometry/bounds';
 
 /** How much a finding matters: `stop` keeps the order from the cutter, `check` wants a look, `note` only tells. */
@@ -14,4 +15,10 @@ export interface Finding {
   readonly where?: Bounds;
   readonly measured?: number;
   readonly limit?: number;
+  /** Stays the same while the thing found does: what ignoring goes by. */
+  readonly key?: string;
+  /** One-click ways to mend it; the first is the ordinary one. */
+  readonly fixes?: readonly Fix[];
+  /** Why a person leaves it as it is. */
+  readonly ignored?: string;
 }

@@ -115,6 +115,16 @@ function tidy(run: readonly number[], closed: boolean): Polyline | undefined {
   return kept.length === 0 ? undefined : { points: Float64Array.from(kept), closed };
 }
 
+/** The path with its points mapped. */
+export function mapPath({ ops, xy }: Path, [a, b, c, d, e, f]: Matrix): Path {
+  const out: number[] = new Array(xy.length);
+  for (let i = 0; i < xy.length; i += 2) {
+    out[i] = a * xy[i] + c * xy[i + 1] + e;
+    out[i + 1] = b * xy[i] + d * xy[i + 1] + f;
+  }
+  return { ops, xy: out };
+}
+
 /** Exact bounds of a mapped path: end points and the extremes of its cubics. */
 export function pathBounds(path: Path, m: Matrix): Bounds {
   const { ops, xy } = path;

@@ -1,3 +1,4 @@
+import type { Polyline } from './path';
 import type { Region } from './region';
 
 /** SVG path data of a region in mm, µm exact: every ring closed, holes wound against their outer ring. */
@@ -5,11 +6,14 @@ export function regionToPathData(region: Region): string {
   return region.map(ringToPathData).join('');
 }
 
-/** SVG path data of one ring. */
-export function ringToPathData(ring: Float64Array): string {
-  let d = `M${short(ring[0])} ${short(ring[1])}`;
-  for (let i = 2; i < ring.length; i += 2) d += `L${short(ring[i])} ${short(ring[i + 1])}`;
-  return `${d}Z`;
+/** SVG path data of one line, open or closed. */
+export function lineToPathData({ points, closed }: Polyline): string {
+  let d = `M${short(points[0])} ${short(points[1])}`;
+  for (let i = 2; i < points.length; i += 2) d += `L${short(points[i])} ${short(points[i + 1])}`;
+  return closed ? `${d}Z` : d;
 }
+
+/** SVG path data of one ring. */
+export const ringToPathData = (ring: Float64Array): string => lineToPathData({ points: ring, closed: true });
 
 const short = (mm: number): string => String(Math.round(mm * 1000) / 1000);

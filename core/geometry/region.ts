@@ -100,6 +100,33 @@ export function intersection(a: Region, b: Region): Region {
   return run(ClipType.Intersection, gridAll(a), gridAll(b), 'nonzero');
 }
 
+/** The parts of lines that lie in a region; a closed line that is wholly inside stays closed. */
+export function linesInside(lines: readonly Polyline[], region: Region): Polyline[] {
+  const clip = gridAll(region);
+  return lines.flatMap((line) => {
+    const clipper = new Clipper64();
+    const path = toGrid(line.points);
+    clipper.addOpenSubject([line.closed ? [...path, path[0]] : path]);
+    clipper.addClip(clip);
+    const closed: Paths64 = [];
+    const open: Paths64 = [];
+    clipper.execute(ClipType.Intersection, FillRule.NonZero, closed, open);
+    const inside = open.map((points) => ({ points: fromGrid(points), closed: false }));
+    const kept = inside.reduce((sum, part) => sum + lineLength(part), 0);
+    const whole = lineLength(line);
+    return Math.abs(kept - whole) < 2e-3 * (1 + line.points.length) ? [line] : inside;
+  });
+}
+
+/** mm from a line's start to its end, a closed one back to its start. */
+export function lineLength({ points, closed }: Polyline): number {
+  if (closed) return ringLength(points);
+  let length = 0;
+  for (let i = 2; i < points.length; i += 2)
+    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+  return length;
+}
+
 /** The area a pen of `width` mm leaves along the lines. */
 export function strokeOutline(
   lines: readonly Polyline[],

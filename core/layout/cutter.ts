@@ -40,6 +40,8 @@ export interface Device {
   readonly sendsSpeed: boolean;
   /** Bytes the cutter holds before it makes the sender wait. */
   readonly bufferBytes: number;
+  /** Tool holders; missing: one, with the knife. The second holds a pen or a creasing wheel. */
+  readonly tools?: number;
 }
 
 /** How a film is cut on a cutter with a blade. Forces in grams, speeds in cm/s, as on the machine's own panel. */

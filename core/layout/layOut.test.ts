@@ -26,6 +26,7 @@ function layer(width: number, height: number, more: Partial<Film> = {}): FilmLay
     film: { ...film, ...more },
     colours: ['#4a1d44'],
     region: rectangle(bounds),
+    lines: [],
     bounds,
     area: width * height,
     outline: 2 * (width + height),

@@ -231,6 +231,17 @@ function tooWide(
 
 function stripFindings(strip: Strip, cutter: Cutter): Finding[] {
   const findings: Finding[] = [];
+  const second = strip.layer.lines.filter((line) => line.kind === 'pen' || line.kind === 'crease').length;
+  if (second > 0 && (cutter.device.tools ?? 1) < 2) {
+    findings.push({
+      code: 'no-second-tool',
+      severity: 'check',
+      message: `${second === 1 ? '1 line of' : `${second} lines of`} ${strip.film.name} want a pen or a creasing tool; ${cutter.name} holds only a knife, so they are left out.`,
+      waysOut: ['Give them another line kind under Artwork', 'Pick a cutter with two tools'],
+      where: strip.layer.bounds,
+      key: `no-second-tool ${strip.film.id}`,
+    });
+  }
   if (strip.length > strip.film.lengthLeft) {
     findings.push({
       code: 'film-short',

@@ -1,7 +1,12 @@
 /** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
 import type { Artwork } from '../artwork/artwork';
-import type { ArtworkChoices, PreparedArtwork } from '../artwork/prepare';
+import type { ArtworkChoices, Ignored, Piece } from '../artwork/choices';
+import { NO_LINE_RULES, sourceKey } from '../artwork/choices';
+import type { PreparedArtwork } from '../artwork/prepare';
 import { prepare } from '../artwork/prepare';
+import type { PreparedPiece, SizeChoices } from '../artwork/preparePiece';
+import { preparePiece } from '../artwork/preparePiece';
+import { checkOver } from '../checks/checkOver';
 import type { Film } from '../films/film';
 import type { SeenColour } from '../films/seen';
 import { seenColours } from '../films/seen';
@@ -63,7 +68,15 @@ export interface Plan {
 }
 
 export const DEFAULT_CHOICES: Choices = {
-  artwork: { width: null, height: null, lockAspect: true },
+  artwork: {
+    width: null,
+    height: null,
+    lockAspect: true,
+    pieces: [],
+    lines: NO_LINE_RULES,
+    fixes: [],
+    ignored: [],
+  },
   films: { film: {}, off: [], order: [] },
   layout: {
     copies: 1,
@@ -80,22 +93,35 @@ export const DEFAULT_CHOICES: Choices = {
 
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
-  readonly plan: (artworkKey: string, artwork: Artwork, choices: Choices, shop: Shop) => Plan;
+  readonly plan: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => Plan;
   /** How often each stage has really run: what memoisation is tested by. */
   readonly runs: Readonly<Record<Stage, number>>;
 }
 
-type Stage = 'prepare' | 'separate' | 'assign' | 'layOut' | 'toolpath';
+type Stage = 'piece' | 'prepare' | 'separate' | 'assign' | 'check' | 'layOut' | 'toolpath';
 
 const KEPT = 4;
+/** Pieces are many in one order. */
+const KEPT_PIECES = 200;
 
 /**
- * A planner with its own memory.
- * `artworkKey` stands for the artwork (the hash of its file): the same key must mean the same artwork.
+ * A planner with its own memory. Artworks come by {@link sourceKey}: the same key must mean the same artwork.
  */
 export function createPlanner(): Planner {
-  const runs: Record<Stage, number> = { prepare: 0, separate: 0, assign: 0, layOut: 0, toolpath: 0 };
-  const stage = <In extends readonly unknown[], Out>(name: Stage, compute: (...input: In) => Out) => {
+  const runs: Record<Stage, number> = {
+    piece: 0,
+    prepare: 0,
+    separate: 0,
+    assign: 0,
+    check: 0,
+    layOut: 0,
+    toolpath: 0,
+  };
+  const stage = <In extends readonly unknown[], Out>(
+    name: Stage,
+    compute: (...input: In) => Out,
+    most = KEPT,
+  ) => {
     const kept = new Map<string, Out>();
     return (key: string, ...input: In): Out => {
       const known = kept.get(key);
@@ -103,13 +129,28 @@ export function createPlanner(): Planner {
       runs[name]++;
       const made = compute(...input);
       kept.set(key, made);
-      if (kept.size > KEPT) kept.delete(kept.keys().next().value as string);
+      if (kept.size > most) kept.delete(kept.keys().next().value as string);
       return made;
     };
   };
-  const prepared = stage('prepare', prepare);
-  const seen = stage('separate', (p: PreparedArtwork): SeenColour[] => seenColours(p.shapes));
+  const pieces = stage('piece', preparePiece, KEPT_PIECES);
+  const prepareOne = (
+    artwork: Artwork,
+    { width, height, lockAspect }: SizeChoices,
+    { id, source }: Piece,
+    { lines, fixes }: ArtworkChoices,
+  ): PreparedPiece => {
+    const size = { width, height, lockAspect };
+    return pieces(keyOf(sourceKey(source), id, size, lines, fixes), artwork, size, { id, lines, fixes });
+  };
+  const prepared = stage('prepare', (artworks: ReadonlyMap<string, Artwork>, choices: ArtworkChoices) =>
+    prepare(artworks, choices, prepareOne),
+  );
+  const seen = stage('separate', ({ shapes, lines }: PreparedArtwork): SeenColour[] =>
+    seenColours(shapes, lines),
+  );
   const assigned = stage('assign', separate);
+  const checked = stage('check', checkOver);
   const laidOut = stage('layOut', layOut);
   const programs = stage(
     'toolpath',
@@ -117,14 +158,18 @@ export function createPlanner(): Planner {
       strips.map((strip) => planCut(strip, choices, cutter, shop)),
   );
 
-  const plan = (artworkKey: string, artwork: Artwork, choices: Choices, shop: Shop): Plan => {
-    const sizeKey = keyOf(artworkKey, choices.artwork);
-    const sized = prepared(sizeKey, artwork, choices.artwork);
+  const plan = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): Plan => {
+    const { ignored, ...drawing } = choices.artwork;
+    const there = drawing.pieces.map((piece) => artworks.has(sourceKey(piece.source)));
+    const sizeKey = keyOf(drawing, there);
+    const sized = prepared(sizeKey, artworks, choices.artwork);
     const visible = seen(sizeKey, sized);
     const filmKey = keyOf(sizeKey, choices.films, shop.films);
-    const separation = assigned(filmKey, visible, choices.films, shop.films);
+    const separation = assigned(filmKey, visible, choices.films, shop.films, drawing.fixes, sized);
     const cutter = shop.cutters.find((c) => c.id === choices.cutter) ?? shop.cutters[0];
-    if (!cutter) return assemble(sized, separation, undefined, [], [noCutter()]);
+    const step = cutter?.device.step;
+    const checks = checked(keyOf(filmKey, step), artworks, choices.artwork, sized, separation, step);
+    if (!cutter) return assemble(sized, separation, undefined, [], [...checks, noCutter()], ignored);
     const layoutKey = keyOf(filmKey, choices.layout, cutter);
     const layout = laidOut(layoutKey, separation.films, choices.layout, cutter);
     const cutKey = keyOf(layoutKey, choices.cut, shop.recipes);
@@ -133,7 +178,8 @@ export function createPlanner(): Planner {
       separation,
       cutter,
       programs(cutKey, layout.strips, choices, cutter, shop),
-      layout.findings,
+      [...checks, ...layout.findings],
+      ignored,
     );
   };
   return { plan, runs };
@@ -160,7 +206,8 @@ function assemble(
   separation: Separation,
   cutter: Cutter | undefined,
   cuts: readonly PlannedCut[],
-  layoutFindings: readonly Finding[],
+  moreFindings: readonly Finding[],
+  ignored: readonly Ignored[],
 ): Plan {
   const sum = (of: (cut: PlannedCut) => number): number => cuts.reduce((total, cut) => total + of(cut), 0);
   return {
@@ -174,6 +221,17 @@ function assemble(
       seconds: sum((cut) => cut.program.seconds),
       swaps: Math.max(0, cuts.length - 1),
     },
-    findings: [...prepared.findings, ...separation.findings, ...layoutFindings],
+    findings: leave([...prepared.findings, ...separation.findings, ...moreFindings], ignored),
   };
+}
+
+/** Findings that a person leaves as they are only tell, with the reason; what keeps an order back cannot be left. */
+function leave(findings: readonly Finding[], ignored: readonly Ignored[]): Finding[] {
+  if (ignored.length === 0) return [...findings];
+  const reasons = new Map(ignored.map(({ key, reason }) => [key, reason]));
+  return findings.map((finding) => {
+    const reason = finding.key === undefined ? undefined : reasons.get(finding.key);
+    if (reason === undefined || finding.severity === 'stop') return finding;
+    return { ...finding, severity: 'note', ignored: reason };
+  });
 }

@@ -1,24 +1,35 @@
-import { regionToPathData } from '../geometry/pathText';
+import type { LineKind } from '../artwork/choices';
+import { mapPoints } from '../artwork/preparePiece';
+import { lineToPathData, regionToPathData } from '../geometry/pathText';
 import { mapRegion, rectangle } from '../geometry/region';
 import type { Strip } from '../layout/layOut';
 
 const escapeText = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+
+const KINDS: readonly LineKind[] = ['through', 'perforated', 'crease', 'pen'];
 
 /** A strip's cut lines as an SVG in real millimetres: art as closed outlines, weed borders in a group of their own. */
 export function stripSvg(strip: Strip): string {
   const w = strip.length.toFixed(3);
   const h = strip.cuttable.toFixed(3);
   const art = strip.placements.map((p) => regionToPathData(mapRegion(strip.layer.region, p.matrix)));
-  const borders = strip.borders.map((b) => regionToPathData(rectangle(b)));
   const group = (id: string, paths: readonly string[]): string =>
     paths.length === 0
       ? ''
       : `  <g id="${id}" fill="none" stroke="${strip.film.colour}" stroke-width="0.1">\n${paths
           .map((d) => `    <path d="${d}"/>`)
           .join('\n')}\n  </g>\n`;
+  const lines = (kind: LineKind): string[] =>
+    strip.placements.flatMap((p) =>
+      strip.layer.lines
+        .filter((line) => line.kind === kind)
+        .map((line) => lineToPathData({ points: mapPoints(line.points, p.matrix), closed: line.closed })),
+    );
+  const others = KINDS.map((kind) => group(`${kind}-line`, lines(kind))).join('');
+  const borders = strip.borders.map((b) => regionToPathData(rectangle(b)));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">
   <title>${escapeText(strip.film.name)}${strip.mirrored ? ', mirrored' : ''}</title>
-${group('kiss-cut', art)}${group('weed-border', borders)}</svg>
+${group('kiss-cut', [...art.filter(Boolean), ...lines('kiss')])}${others}${group('weed-border', borders)}</svg>
 `;
 }

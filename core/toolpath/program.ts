@@ -1,9 +1,16 @@
+import type { LineKind } from '../artwork/choices';
+import type { PreparedLine } from '../artwork/preparePiece';
+import { mapPoints } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
+import { dash } from '../geometry/dash';
+import type { Polyline } from '../geometry/path';
 import type { Ring } from '../geometry/region';
-import { mapRegion } from '../geometry/region';
+import { lineLength, mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Cutter, Recipe } from '../layout/cutter';
-import type { Strip } from '../layout/layOut';
+import type { Placement, Strip } from '../layout/layOut';
+import { kindRecipe, toolsNeeded } from './kinds';
+import { orderLines } from './orderLines';
 import type { Heading } from './compensate';
 import { compensate, compensateRing } from './compensate';
 import { orderRings } from './order';
@@ -16,6 +23,7 @@ export interface CutLine {
   readonly part: 'align' | 'art' | 'border';
   /** Which copy it belongs to; -1 for the stroke that aligns the blade. */
   readonly copy: number;
+  readonly kind: LineKind;
 }
 
 /** Everything one cutter does for one strip. */
@@ -38,22 +46,25 @@ const ALIGN_OFFSETS = 12;
 
 /**
  * What the knife does for one strip: a short stroke in the waste that turns the blade into a known direction,
- * then copy by copy (so that film travels little), inside before outside, each copy's weed border last.
+ * then copy by copy (so that film travels little): pen and crease first, then what is kiss cut, inside before outside,
+ * the copy's weed border, and last what goes through the backing.
  */
 export function programFor(strip: Strip, recipe: Recipe, cutter: Cutter): CutProgram {
   const writer = new ProgramWriter(recipe, cutter);
   if (recipe.bladeOffset > 0) writer.align(strip);
   for (const placement of strip.placements) {
+    writer.lines(strip, placement, ['pen', 'crease', 'kiss']);
     const art = mapRegion(strip.layer.region, placement.matrix);
     for (const ring of orderRings(art, writer.at)) writer.ring(ring, 'art', placement.copy);
     const border = strip.borders[placement.copy];
     if (border) writer.ring(startNearest(boxRing(border), writer.at), 'border', placement.copy);
+    writer.lines(strip, placement, ['perforated', 'through']);
   }
   return writer.finish(strip.length);
 }
 
 class ProgramWriter {
-  private readonly lines: CutLine[] = [];
+  private readonly done: CutLine[] = [];
   private readonly doneAt: number[] = [];
   private heading: Heading = [1, 0];
   private cutLength = 0;
@@ -73,30 +84,58 @@ class ProgramWriter {
       compensate([0.5, y, 0.5 + length, y], this.recipe.bladeOffset, this.heading).points,
       'align',
       -1,
+      'kiss',
     );
   }
 
   ring(ring: Ring, part: CutLine['part'], copy: number): void {
     const path = compensateRing(ring, this.recipe.bladeOffset, this.recipe.overcut, this.heading);
     this.heading = path.heading;
-    this.add(path.points, part, copy);
+    this.add(path.points, part, copy, 'kiss');
   }
 
-  private add(holder: Float64Array, part: CutLine['part'], copy: number): void {
+  /** The strip's lines of some kinds, one kind after the other. */
+  lines(strip: Strip, { copy, matrix }: Placement, kinds: readonly LineKind[]): void {
+    for (const kind of kinds) {
+      if (toolsNeeded(kind) > (this.cutter.device.tools ?? 1)) continue;
+      const own = strip.layer.lines
+        .filter((line) => line.kind === kind)
+        .map((line: PreparedLine) => ({ points: mapPoints(line.points, matrix), closed: line.closed }));
+      for (const line of orderLines(own, this.at)) this.line(line, kind, copy);
+    }
+  }
+
+  private line(line: Polyline, kind: LineKind, copy: number): void {
+    const { bladeOffset, overcut, dashes } = kindRecipe(this.recipe, kind);
+    if (dashes === undefined && line.closed) {
+      const path = compensateRing(line.points, bladeOffset, overcut, this.heading);
+      if (bladeOffset > 0) this.heading = path.heading;
+      this.add(path.points, 'art', copy, kind);
+      return;
+    }
+    const parts = dashes === undefined ? [line] : dash([line], wholeDashes(line, dashes), 0);
+    for (const { points } of parts) {
+      const path = compensate(points, bladeOffset, this.heading);
+      if (bladeOffset > 0) this.heading = path.heading;
+      this.add(path.points, 'art', copy, kind);
+    }
+  }
+
+  private add(holder: Float64Array, part: CutLine['part'], copy: number, kind: LineKind): void {
     const points = ontoGrid(holder, this.cutter.device.step);
     const travel = Math.hypot(points[0] - this.at[0], points[1] - this.at[1]);
-    this.seconds += cutSeconds(points, travel, this.recipe.speed, this.cutter.motion);
+    this.seconds += cutSeconds(points, travel, kindRecipe(this.recipe, kind).speed, this.cutter.motion);
     this.travelLength += travel;
-    this.cutLength += openLength(points);
+    this.cutLength += lineLength({ points, closed: false });
     this.at = [points[points.length - 2], points[points.length - 1]];
-    this.lines.push({ points, part, copy });
+    this.done.push({ points, part, copy, kind });
     this.doneAt.push(this.seconds);
   }
 
   finish(length: number): CutProgram {
-    const { lines, recipe, cutLength, travelLength, seconds } = this;
+    const { done, recipe, cutLength, travelLength, seconds } = this;
     return {
-      lines,
+      lines: done,
       recipe,
       cutLength,
       travelLength,
@@ -121,11 +160,12 @@ function ontoGrid(points: Float64Array, step: number): Float64Array {
   return out.slice(0, n);
 }
 
-function openLength(points: Float64Array): number {
-  let length = 0;
-  for (let i = 2; i < points.length; i += 2)
-    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
-  return length;
+/** Dashes stretched so that a whole number of them fits: a closed line then has no dash cut short. */
+function wholeDashes(line: Polyline, [on, off]: readonly [number, number]): number[] {
+  const length = lineLength(line);
+  const count = Math.max(1, Math.round(line.closed ? length / (on + off) : (length + off) / (on + off)));
+  const period = line.closed ? length / count : (length + off) / count;
+  return [period - off, off];
 }
 
 const boxRing = (b: Bounds): Ring =>

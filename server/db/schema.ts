@@ -27,13 +27,22 @@ export const files = pgTable('files', {
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
 });
 
-/** What was read from a file: gzipped JSON of core's Artwork. Can be made again from the file. */
-export const artworks = pgTable('artworks', {
-  hash: text('hash')
-    .primaryKey()
-    .references(() => files.hash),
+/**
+ * What a source reads as: gzipped JSON of core's Artwork, by the SHA-256 of its source key. Can be made again at any
+ * time from the file or the text.
+ */
+export const readings = pgTable('readings', {
+  key: text('key').primaryKey(),
   data: bytea('data').notNull(),
-  thumbnail: bytea('thumbnail').notNull(),
+});
+
+/** Typefaces that the shop brought, as they came. */
+export const fonts = pgTable('fonts', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  lightest: integer('lightest').notNull(),
+  heaviest: integer('heaviest').notNull(),
+  bytes: bytea('bytes').notNull(),
 });
 
 export const orders = pgTable('orders', {
@@ -42,9 +51,10 @@ export const orders = pgTable('orders', {
   name: text('name').notNull(),
   due: date('due'),
   fileName: text('file_name').notNull(),
-  fileHash: text('file_hash')
-    .notNull()
-    .references(() => files.hash),
+  /** The file the order began with; none when it began with typed text. */
+  fileHash: text('file_hash').references(() => files.hash),
+  /** PNG of the sign as last planned. */
+  thumbnail: bytea('thumbnail'),
   /** The revision that counts now; undo moves it back, redo forward. */
   revision: integer('revision').notNull().default(0),
   summary: jsonb('summary').$type<OrderRow['summary']>().notNull(),

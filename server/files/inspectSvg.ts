@@ -37,15 +37,25 @@ interface Counts {
   foreign: number;
 }
 
+export interface InspectedSvg {
+  readonly text: string;
+  readonly findings: readonly Finding[];
+  /** Names of layers by the id of their group. */
+  readonly layers: ReadonlyMap<string, string>;
+  /** Typefaces that text names, when there is text. */
+  readonly families?: readonly string[];
+}
+
 /**
  * @param bytes the file as it came
  * @returns its text and what has to be told about it
  * @throws FileProblem with a sentence when the file cannot be taken
  */
-export function inspectSvg(bytes: Uint8Array): { text: string; findings: Finding[] } {
+export function inspectSvg(bytes: Uint8Array): InspectedSvg {
   const text = decode(bytes);
   checkEntities(text);
   const counts: Counts = { script: 0, outside: 0, text: 0, foreign: 0 };
+  const layers = new Map<string, string>();
   const weights = new Map<string, Weight>();
   const open: { weight: Weight; id: string | undefined }[] = [
     { weight: { shapes: 0, uses: [] }, id: undefined },
@@ -63,6 +73,7 @@ export function inspectSvg(bytes: Uint8Array): { text: string; findings: Finding
     if (open.length > DEEPEST) throw tooDeep();
     const weight: Weight = { shapes: SHAPE_NAMES.has(name) ? 1 : 0, uses: [] };
     lookAt(name, tag.attributes, counts, weight);
+    if (name === 'g') noteLayer(tag.attributes, layers);
     open.push({ weight, id: tag.attributes.id });
   });
   parser.on('closetag', () => {
@@ -75,7 +86,32 @@ export function inspectSvg(bytes: Uint8Array): { text: string; findings: Finding
   parser.write(text).close();
   if (rootName === undefined) throw notSvg();
   checkCount(expandedShapes(open[0].weight, weights));
-  return { text, findings: findingsFrom(counts) };
+  return {
+    text,
+    findings: findingsFrom(counts),
+    layers,
+    families: counts.text > 0 ? familiesIn(text) : undefined,
+  };
+}
+
+/** Drawing programs name their layers in attributes of their own: `…:groupmode="layer"`, `…:label`, or `data-name`. */
+function noteLayer(attributes: Record<string, string>, layers: Map<string, string>): void {
+  const named = (suffix: string): string | undefined =>
+    Object.entries(attributes).find(([key]) => key.endsWith(`:${suffix}`))?.[1];
+  const label = named('label') ?? attributes['data-name'];
+  if (attributes.id && label) layers.set(attributes.id, label);
+}
+
+/** Families in the order in which they are named; text that names none is set in the resolver's own serif. */
+function familiesIn(text: string): string[] {
+  const lists = [...text.matchAll(/font-family\s*(?:=\s*(?:"([^"]*)"|'([^']*)')|:\s*([^;}"<]+))/g)];
+  const names = lists.map(([, a, b, c]) =>
+    (a ?? b ?? c)
+      .split(',')[0]
+      .replace(/["']|&quot;/g, '')
+      .trim(),
+  );
+  return names.length === 0 ? ['serif'] : [...new Set(names.filter((name) => name !== ''))];
 }
 
 function decode(bytes: Uint8Array): string {
@@ -184,7 +220,7 @@ function checkCount(shapes: number): void {
   );
 }
 
-function findingsFrom({ script, outside, text, foreign }: Counts): Finding[] {
+function findingsFrom({ script, outside, foreign }: Counts): Finding[] {
   const findings: Finding[] = [];
   if (script > 0) {
     findings.push({
@@ -201,11 +237,11 @@ function findingsFrom({ script, outside, text, foreign }: Counts): Finding[] {
       waysOut: ['Embed linked parts in the drawing, save it and bring it in again'],
     });
   }
-  if (text > 0 || foreign > 0) {
+  if (foreign > 0) {
     findings.push({
       code: 'text-left-out',
       severity: 'check',
-      message: `${text + foreign} ${text + foreign === 1 ? 'text was' : 'texts were'} left out: its typeface is not in the file.`,
+      message: `${foreign} ${foreign === 1 ? 'block of page text was' : 'blocks of page text were'} left out: it is not part of the drawing.`,
       waysOut: ['Turn text into outlines in the drawing, save it and bring it in again'],
     });
   }

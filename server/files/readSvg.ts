@@ -1,32 +1,27 @@
-import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import type { Artwork } from '../../core/artwork/artwork';
 import { readResolvedSvg } from '../../core/artwork/readResolvedSvg';
+import type { Finding } from '../../core/findings/finding';
 import { FileProblem } from './fileProblem';
+import { fontFiles, SHIPPED_FONTS, STAND_IN } from './fonts';
 import { inspectSvg } from './inspectSvg';
+import { askChild } from './runChild';
 
 export const LARGEST_UPLOAD = 40 * 1024 * 1024;
-const THUMBNAIL_WIDTH = 480;
-const PATIENCE_MS = 60_000;
 const CHILD = join(process.cwd(), 'server/files/resolve-child.mjs');
-
-export interface ReadFile {
-  readonly artwork: Artwork;
-  /** PNG of the file as the customer sees it; empty when it could not be drawn. */
-  readonly thumbnail: Uint8Array;
-}
 
 /**
  * Reads a customer's SVG.
+ * @param font typeface of the shop for text whose own is not here
  * @throws FileProblem with a sentence for a person when it cannot be read
  */
-export async function readSvg(bytes: Uint8Array): Promise<ReadFile> {
+export async function readSvg(bytes: Uint8Array, font: string | null = null): Promise<Artwork> {
   if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
-  const { text, findings } = inspectSvg(bytes);
-  const resolved = await resolve(text);
-  const artwork = readResolvedSvg(resolved.svg, findings);
-  if (artwork.shapes.length === 0) throw nothingToCut(artwork);
-  return { artwork, thumbnail: Buffer.from(resolved.png, 'base64') };
+  const { text, findings, layers, families } = inspectSvg(bytes);
+  const fonts = families ? await typefaces(families, font) : undefined;
+  const { svg } = await resolve(text, fonts);
+  const artwork = readResolvedSvg(svg, [...findings, ...(fonts?.findings ?? [])], layers);
+  return fonts && fonts.missing.length > 0 ? { ...artwork, offers: { fonts: fonts.missing } } : artwork;
 }
 
 export const tooBig = (bytes?: number): FileProblem =>
@@ -35,52 +30,46 @@ export const tooBig = (bytes?: number): FileProblem =>
     `The file is ${bytes ? `${(bytes / 1024 / 1024).toFixed(0)} MB` : 'too large'}; 40 MB is the most. Take placed pictures out of the drawing or split it, and bring it in again.`,
   );
 
-function nothingToCut(artwork: Artwork): FileProblem {
-  const why = artwork.findings.map((finding) => finding.message).join(' ');
-  return new FileProblem(
-    'nothing-to-cut',
-    `There is nothing in this file that a knife can cut: no filled shape and no line with a width. ${why} Turn text and pictures into outlines in the drawing and bring it in again.`.replace(
-      / {2,}/g,
-      ' ',
-    ),
+interface Typefaces {
+  readonly files: readonly string[];
+  /** What text in an unknown typeface is set in. */
+  readonly standIn: string;
+  readonly missing: readonly string[];
+  readonly findings: readonly Finding[];
+}
+
+const GENERIC = new Set(['serif', 'sans-serif', 'monospace', 'cursive', 'fantasy', 'system-ui', 'inherit']);
+
+async function typefaces(families: readonly string[], font: string | null): Promise<Typefaces> {
+  const standIn = SHIPPED_FONTS.find(({ id }) => id === (font ?? STAND_IN)) ?? SHIPPED_FONTS[0];
+  const known = new Map(SHIPPED_FONTS.map((shipped) => [shipped.name.toLowerCase(), shipped]));
+  const used = families.flatMap((family) => known.get(family.toLowerCase()) ?? []);
+  const missing = families.filter(
+    (family) => !known.has(family.toLowerCase()) && !GENERIC.has(family.toLowerCase()),
   );
+  const files = (await Promise.all([...new Set([standIn, ...used])].map(fontFiles))).flat();
+  const unset = missing.length > 0 || families.some((family) => GENERIC.has(family.toLowerCase()));
+  return {
+    files,
+    standIn: standIn.name,
+    missing,
+    findings: unset ? [notHere(missing, standIn.name, font !== null)] : [],
+  };
 }
 
-interface Resolved {
-  readonly svg: string;
-  readonly png: string;
-}
+const notHere = (missing: readonly string[], standIn: string, chosen: boolean): Finding => ({
+  code: 'font-missing',
+  severity: chosen ? 'note' : 'check',
+  message:
+    missing.length === 0
+      ? `The text names no typeface: it is set in ${standIn}.`
+      : `${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in the file: the text is set in ${standIn}.`,
+  waysOut: ['Pick the typeface under Artwork', 'Ask for the file with its text as outlines'],
+});
 
-function resolve(text: string): Promise<Resolved> {
-  return new Promise((done, fail) => {
-    const child = spawn(process.execPath, [CHILD, String(THUMBNAIL_WIDTH)], {
-      stdio: ['pipe', 'pipe', 'ignore'],
-    });
-    const out: Buffer[] = [];
-    const timer = setTimeout(() => child.kill('SIGKILL'), PATIENCE_MS);
-    child.stdout.on('data', (chunk: Buffer) => out.push(chunk));
-    child.on('error', fail);
-    child.stdin.on('error', () => {}); // the child may die before it has read everything; `close` tells
-    child.on('close', () => {
-      clearTimeout(timer);
-      try {
-        done(answerOf(Buffer.concat(out).toString('utf8')));
-      } catch (error) {
-        fail(error);
-      }
-    });
-    child.stdin.end(text);
-  });
-}
-
-function answerOf(output: string): Resolved {
-  if (output === '') {
-    throw new FileProblem(
-      'unworkable',
-      'The drawing is too complicated to read: it took longer than a minute or more memory than there is. Simplify it and bring it in again.',
-    );
-  }
-  const answer = JSON.parse(output) as Resolved & { problem?: string };
+async function resolve(text: string, fonts: Typefaces | undefined): Promise<{ svg: string }> {
+  const options = JSON.stringify({ files: fonts?.files ?? [], standIn: fonts?.standIn ?? '' });
+  const answer = await askChild<{ svg: string; problem?: string }>(CHILD, [options], text);
   if (answer.problem === undefined) return answer;
   if (/size/i.test(answer.problem)) {
     throw new FileProblem(

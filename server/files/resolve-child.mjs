@@ -1,20 +1,27 @@
 // Runs the native SVG resolver in a process of its own: a file that makes it hang or crash takes nothing with it.
-// stdin: SVG text. stdout: JSON { svg, png } with the resolved text and a thumbnail in base64.
+// argv: JSON { files, standIn } of typefaces. stdin: SVG text. stdout: JSON { svg } with the resolved text.
 import { Resvg } from '@resvg/resvg-js';
 
+const { files, standIn } = JSON.parse(process.argv[2] ?? '{"files":[],"standIn":""}');
 const chunks = [];
 for await (const chunk of process.stdin) chunks.push(chunk);
 const text = Buffer.concat(chunks).toString('utf8');
-const options = {
-  font: { loadSystemFonts: false },
-  fitTo: { mode: 'width', value: Number(process.argv[2] ?? 480) },
+const families = [
+  'defaultFontFamily',
+  'serifFamily',
+  'sansSerifFamily',
+  'cursiveFamily',
+  'fantasyFamily',
+  'monospaceFamily',
+];
+const font = {
+  loadSystemFonts: false,
+  ...(files.length > 0
+    ? { fontFiles: files, ...Object.fromEntries(families.map((key) => [key, standIn])) }
+    : {}),
 };
 try {
-  const resvg = new Resvg(text, options);
-  const svg = resvg.toString();
-  const tall = resvg.height > 3 * resvg.width;
-  const png = tall ? '' : resvg.render().asPng().toString('base64');
-  process.stdout.write(JSON.stringify({ svg, png }));
+  process.stdout.write(JSON.stringify({ svg: new Resvg(text, { font }).toString() }));
 } catch (error) {
   process.stdout.write(JSON.stringify({ problem: String(error?.message ?? error) }));
 }

@@ -1,41 +1,26 @@
 import { Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
-import multer from 'multer';
-import { changeSchema, orderDetailsSchema, queueSchema } from '../../contracts/api';
-import { LARGEST_UPLOAD } from '../files/readSvg';
+import { changeSchema, orderDetailsSchema, queueSchema, textOrderSchema } from '../../contracts/api';
 import { Trouble } from '../problem';
 import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/cuts';
+import { originalOf } from '../services/readings';
 import {
-  artworkOf,
   changeChoices,
   filmFile,
   getOrder,
   listOrders,
   nameOrder,
-  originalOf,
   startOrder,
+  startTextOrder,
   step,
+  thumbnailOf,
 } from '../services/orders';
 import { handle, idOf, parse } from './guard';
+import { oneFile, uploadedFile } from './upload';
 
 export function orderRoutes(services: CutServices): Router {
   const { db } = services;
   const router = Router();
-  const upload = multer({
-    storage: multer.memoryStorage(),
-    limits: { fileSize: LARGEST_UPLOAD, files: 1, fields: 4 },
-  });
-  const uploadLimit = rateLimit({
-    windowMs: 60_000,
-    limit: 60,
-    standardHeaders: true,
-    legacyHeaders: false,
-    message: {
-      code: 'too-fast',
-      message: 'More than 60 files came in within a minute. Wait a little, then go on.',
-    },
-  });
 
   router.get(
     '/',
@@ -44,13 +29,18 @@ export function orderRoutes(services: CutServices): Router {
 
   router.post(
     '/',
-    uploadLimit,
-    upload.single('file'),
+    ...oneFile,
     handle(async (request, response) => {
-      if (!request.file)
-        throw new Trouble(400, 'no-file', 'No file came with that. Drop an SVG on the page.');
-      const name = Buffer.from(request.file.originalname, 'latin1').toString('utf8').slice(0, 200);
-      response.json(await startOrder(services, name, request.file.buffer));
+      const { name, bytes } = uploadedFile(request);
+      response.json(await startOrder(services, name, bytes));
+    }),
+  );
+
+  router.post(
+    '/text',
+    handle(async (request, response) => {
+      const { source } = parse(textOrderSchema, request.body);
+      response.json(await startTextOrder(services, source));
     }),
   );
 
@@ -93,33 +83,20 @@ export function orderRoutes(services: CutServices): Router {
   );
 
   router.get(
-    '/:id/artwork',
-    handle(async (request, response) => {
-      const { fileHash } = await getOrder(db, idOf(request));
-      const { data } = await artworkOf(db, fileHash);
-      // content never changes under its hash: the browser keeps it
-      response.set({
-        'Content-Type': 'application/json',
-        'Content-Encoding': 'gzip',
-        'Cache-Control': 'private, max-age=3600',
-      });
-      response.end(data);
-    }),
-  );
-
-  router.get(
     '/:id/thumbnail.png',
     handle(async (request, response) => {
-      const { thumbnail } = await artworkOf(db, (await getOrder(db, idOf(request))).fileHash);
-      response.set({ 'Content-Type': 'image/png', 'Cache-Control': 'private, max-age=86400' }).end(thumbnail);
+      const thumbnail = await thumbnailOf(db, idOf(request));
+      response.set({ 'Content-Type': 'image/png', 'Cache-Control': 'private, no-cache' }).end(thumbnail);
     }),
   );
 
   router.get(
-    '/:id/original',
+    '/:id/pieces/:piece/original',
     handle(async (request, response) => {
-      const order = await getOrder(db, idOf(request));
-      sendFile(response, order.fileName, await originalOf(db, order.fileHash));
+      const { choices } = await getOrder(db, idOf(request));
+      const source = choices.artwork.pieces.find(({ id }) => id === request.params.piece)?.source;
+      if (source?.kind !== 'file') throw new Trouble(404, 'not-found', 'This piece has no file.');
+      sendFile(response, source.name, await originalOf(db, source.hash));
     }),
   );
 

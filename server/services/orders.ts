@@ -1,38 +1,55 @@
-import { createHash } from 'node:crypto';
 import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Piece, TextSource } from '../../core/artwork/choices';
+import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
 import type { Choices } from '../../core/plan/plan';
 import { DEFAULT_CHOICES } from '../../core/plan/plan';
 import type { Order, OrderRow } from '../../contracts/api';
+import { upgradeChoices } from '../../contracts/choices';
 import type { Db } from '../db/connect';
-import { artworks, cuts, files, orders, revisions } from '../db/schema';
+import { cuts, orders, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
 import type { PlanTask, MadePlan } from '../work/tasks';
-import type { WorkPool } from '../work/pool';
-import { pack, unpack } from './pack';
+import type { ReadingServices } from './readings';
+import { artworksFor, takeFile } from './readings';
 import { loadShop } from './shop';
 
-export interface OrderServices {
-  readonly db: Db;
+export interface OrderServices extends ReadingServices {
   readonly hub: Hub;
-  readonly pool: WorkPool;
 }
 
 const FIRST_NUMBER = 2041;
+
+export interface OrderDetails {
+  readonly name?: string;
+  readonly due?: string | null;
+  readonly choices?: Choices;
+}
 
 /** Keeps the file as it came, reads it, and starts an order with it. @throws Trouble when it cannot be read */
 export async function startOrder(
   services: OrderServices,
   fileName: string,
   bytes: Buffer,
-  details: { name?: string; due?: string | null; choices?: Choices } = {},
+  details: OrderDetails = {},
 ): Promise<Order> {
+  const source = await takeFile(services, fileName, bytes);
+  const { hash, name, ...reading } = source;
+  return beginOrder(services, pieceOfFile(hash, name, reading), details);
+}
+
+/** Starts an order with typed text. */
+export async function startTextOrder(services: OrderServices, source: TextSource): Promise<Order> {
+  const name = source.text.split('\n')[0].trim().slice(0, 60) || 'Text';
+  return beginOrder(services, { ...LYING_STRAIGHT, id: 'p1', name, source });
+}
+
+async function beginOrder(services: OrderServices, piece: Piece, details: OrderDetails = {}): Promise<Order> {
   const { db, pool, hub } = services;
-  const hash = createHash('sha256').update(bytes).digest('hex');
-  const artwork = await readOnce(services, hash, bytes);
-  const choices = details.choices ?? DEFAULT_CHOICES;
-  const summary = await pool.run('summarise', { key: hash, artwork, choices, shop: await loadShop(db) });
+  const { artwork, ...rest } = details.choices ?? DEFAULT_CHOICES;
+  const choices = { ...rest, artwork: { ...artwork, pieces: [piece] } };
+  const artworks = await artworksFor(services, choices.artwork);
+  const { summary, thumbnail } = await pool.run('summarise', { artworks, choices, shop: await loadShop(db) });
   const id = await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(731002)`);
     const [{ last }] = await tx.select({ last: max(orders.number) }).from(orders);
@@ -40,10 +57,11 @@ export async function startOrder(
       .insert(orders)
       .values({
         number: (last ?? FIRST_NUMBER - 1) + 1,
-        name: details.name ?? nameFrom(fileName),
+        name: details.name ?? nameFrom(piece.source.kind === 'file' ? piece.source.name : piece.name),
         due: details.due ?? null,
-        fileName,
-        fileHash: hash,
+        fileName: piece.source.kind === 'file' ? piece.source.name : '',
+        fileHash: piece.source.kind === 'file' ? piece.source.hash : null,
+        thumbnail: Buffer.from(thumbnail),
         summary,
       })
       .returning({ id: orders.id });
@@ -60,20 +78,6 @@ const nameFrom = (fileName: string): string =>
     .replace(/[-_]+/g, ' ')
     .trim()
     .slice(0, 120) || 'Untitled';
-
-async function readOnce({ db, pool }: OrderServices, hash: string, bytes: Buffer): Promise<Artwork> {
-  const [known] = await db.select({ data: artworks.data }).from(artworks).where(eq(artworks.hash, hash));
-  if (known) return unpack<Artwork>(known.data);
-  const answer = await pool.run('read', bytes);
-  if (!answer.ok) throw new Trouble(answer.code === 'too-big' ? 413 : 422, answer.code, answer.message);
-  const { artwork, thumbnail } = answer.file;
-  await db.insert(files).values({ hash, bytes }).onConflictDoNothing();
-  await db
-    .insert(artworks)
-    .values({ hash, data: pack(artwork), thumbnail: Buffer.from(thumbnail) })
-    .onConflictDoNothing();
-  return artwork;
-}
 
 export async function listOrders(db: Db): Promise<OrderRow[]> {
   const rows = await db.select().from(orders).orderBy(desc(orders.changedAt), desc(orders.id)).limit(500);
@@ -117,14 +121,17 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
     name: order.name,
     due: order.due,
     fileName: order.fileName,
-    fileHash: order.fileHash,
-    choices: revision.choices as Order['choices'],
+    choices: choicesOf(revision.choices, order) as Order['choices'],
     revision: order.revision,
     canUndo: order.revision > 0,
     canRedo: order.revision < (last ?? 0),
     savedAt: order.changedAt.toISOString(),
   };
 }
+
+/** The stored choices, brought up to date. */
+const choicesOf = (stored: Choices, order: { fileHash: string | null; fileName: string }): Choices =>
+  upgradeChoices(stored, { hash: order.fileHash ?? '', name: order.fileName });
 
 export async function nameOrder(
   { db, hub }: OrderServices,
@@ -159,9 +166,11 @@ export async function changeChoices(
       .from(revisions)
       .where(and(eq(revisions.orderId, id), eq(revisions.n, order.revision)));
     await tx.delete(revisions).where(and(eq(revisions.orderId, id), gt(revisions.n, order.revision)));
-    await tx
-      .insert(revisions)
-      .values({ orderId: id, n: order.revision + 1, choices: { ...now.choices, ...change } });
+    await tx.insert(revisions).values({
+      orderId: id,
+      n: order.revision + 1,
+      choices: { ...choicesOf(now.choices, order), ...change },
+    });
     await tx
       .update(orders)
       .set({ revision: order.revision + 1, changedAt: new Date() })
@@ -197,32 +206,24 @@ async function afterChange(services: OrderServices, id: number): Promise<Order> 
 /** The row in the list follows the choices; a later change has its own refresh, so only the newest is kept. */
 async function refreshSummary(services: OrderServices, order: Order): Promise<void> {
   const { db, pool, hub } = services;
-  const summary = await pool.run('summarise', await planTask(services, order));
+  const { summary, thumbnail } = await pool.run('summarise', await planTask(services, order));
   await db
     .update(orders)
-    .set({ summary })
+    .set({ summary, thumbnail: Buffer.from(thumbnail) })
     .where(and(eq(orders.id, order.id), eq(orders.revision, order.revision)));
   await hub.tell({ kind: 'order', orderId: order.id });
 }
 
-export async function artworkOf(db: Db, fileHash: string): Promise<{ data: Buffer; thumbnail: Buffer }> {
-  const [row] = await db
-    .select({ data: artworks.data, thumbnail: artworks.thumbnail })
-    .from(artworks)
-    .where(eq(artworks.hash, fileHash));
-  if (!row) throw notFound('artwork');
-  return row;
+export async function thumbnailOf(db: Db, id: number): Promise<Buffer> {
+  const [row] = await db.select({ thumbnail: orders.thumbnail }).from(orders).where(eq(orders.id, id));
+  if (!row?.thumbnail || row.thumbnail.length === 0) throw notFound('picture');
+  return row.thumbnail;
 }
 
-export async function originalOf(db: Db, fileHash: string): Promise<Buffer> {
-  const [row] = await db.select({ bytes: files.bytes }).from(files).where(eq(files.hash, fileHash));
-  if (!row) throw notFound('file');
-  return row.bytes;
-}
-
-async function planTask({ db }: OrderServices, order: Order): Promise<PlanTask> {
-  const [shop, { data }] = await Promise.all([loadShop(db), artworkOf(db, order.fileHash)]);
-  return { key: order.fileHash, artwork: unpack<Artwork>(data), choices: order.choices, shop };
+async function planTask(services: OrderServices, order: Order): Promise<PlanTask> {
+  const choices = order.choices as Choices;
+  const [shop, artworks] = await Promise.all([loadShop(services.db), artworksFor(services, choices.artwork)]);
+  return { artworks, choices, shop };
 }
 
 export async function filmFile(

@@ -1,22 +1,27 @@
 /** Heavy work, run in the pool's threads so that no request waits behind it. */
+import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/artwork/artwork';
+import type { TextSource } from '../../core/artwork/choices';
 import { mapRegion } from '../../core/geometry/region';
 import { deviationOf } from '../../core/swivel/deviation';
 import type { Choices, Plan, PlannedCut, Shop } from '../../core/plan/plan';
 import { createPlanner } from '../../core/plan/plan';
+import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
 import type { CutRecord, Drawing, OrderRow } from '../../contracts/api';
 import type { Finding } from '../../core/findings/finding';
 import type { Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
-import type { ReadFile } from '../files/readSvg';
-import { readSvg } from '../files/readSvg';
+import type { Reading } from '../files/readFile';
+import { firstReading, readFile } from '../files/readFile';
+import { pictureForPage } from '../files/readPicture';
+import { inspectFont, setText } from '../files/setText';
 
 export interface PlanTask {
-  readonly key: string;
-  readonly artwork: Artwork;
+  /** By source key. */
+  readonly artworks: ReadonlyMap<string, Artwork>;
   readonly choices: Choices;
   readonly shop: Shop;
 }
@@ -54,25 +59,63 @@ export interface MadePlan {
 
 const planner = createPlanner();
 
-const planOf = ({ key, artwork, choices, shop }: PlanTask): Plan => planner.plan(key, artwork, choices, shop);
+const planOf = ({ artworks, choices, shop }: PlanTask): Plan => planner.plan(artworks, choices, shop);
 
-export type ReadAnswer =
-  | { readonly ok: true; readonly file: ReadFile }
+/** A problem with a file is an answer, not a crash of the thread. */
+export type Answer<T> =
+  | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly code: string; readonly message: string };
 
-/** Reads a customer's file; a problem with it is an answer, not a crash of the thread. */
-export async function read(bytes: Uint8Array): Promise<ReadAnswer> {
+async function answer<T>(work: () => Promise<T>): Promise<Answer<T>> {
   try {
-    return { ok: true, file: await readSvg(bytes) };
+    return { ok: true, value: await work() };
   } catch (error) {
     if (!(error instanceof FileProblem)) throw error;
     return { ok: false, code: error.code, message: error.message };
   }
 }
 
+/** Reads a file that has just come in, and says how. */
+export const takeIn = (bytes: Uint8Array): Promise<Answer<{ artwork: Artwork; reading: Reading }>> =>
+  answer(async () => {
+    const reading = await firstReading(bytes);
+    return { artwork: await readFile(bytes, reading), reading };
+  });
+
+/** Reads a file as a person chose. */
+export const read = ({ bytes, reading }: { bytes: Uint8Array; reading: Reading }): Promise<Answer<Artwork>> =>
+  answer(() => readFile(bytes, reading));
+
+/** Sets text; `font` is the file of a typeface that the shop brought. */
+export const typeset = ({
+  source,
+  font,
+}: {
+  source: TextSource;
+  font?: Uint8Array;
+}): Promise<Answer<Artwork>> => answer(() => setText(source, font));
+
+export const lookAtFont = (bytes: Uint8Array) => answer(() => inspectFont(bytes));
+
+export const showPicture = ({ bytes, width }: { bytes: Uint8Array; width: number }) =>
+  answer(() => pictureForPage(bytes, width));
+
 /** What an order's row shows. */
-export function summarise(task: PlanTask): OrderRow['summary'] {
-  return summaryOf(planOf(task));
+export function summarise(task: PlanTask): { summary: OrderRow['summary']; thumbnail: Uint8Array } {
+  const plan = planOf(task);
+  return { summary: summaryOf(plan), thumbnail: thumbnailOf(plan) };
+}
+
+const THUMBNAIL = 480;
+
+/** The sign in its films' colours; empty when there is nothing to see. */
+function thumbnailOf(plan: Plan): Uint8Array {
+  const { width, height } = plan.prepared;
+  if (plan.separation.films.length === 0 || !(width > 0) || !(height > 0)) return new Uint8Array();
+  const value = width >= height ? THUMBNAIL : Math.max(1, Math.round((THUMBNAIL * width) / height));
+  return new Resvg(faceSvg(plan), { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value } })
+    .render()
+    .asPng();
 }
 
 function summaryOf(plan: Plan): OrderRow['summary'] {

@@ -2,4 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { read, summarise, make, download, compare } = await import('./tasks.ts');
+export const { takeIn, read, typeset, lookAtFont, showPicture, summarise, make, download, compare } =
+  await import('./tasks.ts');

@@ -122,7 +122,7 @@ export const useOrder = defineStore('order', () => {
     if (!worker || !order.value || !choices.value || !shop.value) return;
     planning.value = true;
     try {
-      await worker.plan.open(order.value.id, order.value.fileHash);
+      await worker.plan.open(choices.value.artwork.pieces.map(({ source }) => source));
       if (mine !== wanted) return;
       const view = await worker.plan.plan(choices.value, shop.value);
       if (mine === wanted) plan.value = markRaw(view);

@@ -4,7 +4,8 @@ import { Resvg } from '@resvg/resvg-js';
 import { readResolvedSvg } from '../../core/artwork/readResolvedSvg';
 import { regionArea } from '../../core/geometry/region';
 import type { Region } from '../../core/geometry/region';
-import { createPlanner, DEFAULT_CHOICES } from '../../core/plan/plan';
+import { oneFile } from '../../core/plan/oneFile';
+import { createPlanner } from '../../core/plan/plan';
 import { DEMO_SHOP } from '../../demo/shop';
 import { buffersOf, packPlan, packRegion } from './packed';
 
@@ -13,7 +14,8 @@ const artwork = readResolvedSvg(
     font: { loadSystemFonts: false },
   }).toString(),
 );
-const plan = createPlanner().plan('slipway', artwork, DEFAULT_CHOICES, DEMO_SHOP);
+const { artworks, choices } = oneFile(artwork);
+const plan = createPlanner().plan(artworks, choices, DEMO_SHOP);
 
 /** Rings out of a packed region again, outermost outline by outermost outline. */
 function unpack(region: ReturnType<typeof packRegion>): Region[] {

@@ -20,9 +20,12 @@ function size(side: 'width' | 'height', mm: number): void {
 function lock(event: Event): void {
   const lockAspect = (event.target as HTMLInputElement).checked;
   const { width, height } = plan.value;
-  store.change({ artwork: lockAspect ? { width, height: null, lockAspect } : { width, height, lockAspect } });
+  store.change({
+    artwork: { ...artwork.value, width, height: lockAspect ? null : height, lockAspect },
+  });
 }
-const asInFile = (): void => store.change({ artwork: { width: null, height: null, lockAspect: true } });
+const asInFile = (): void =>
+  store.change({ artwork: { ...artwork.value, width: null, height: null, lockAspect: true } });
 </script>
 
 <template>
@@ -63,7 +66,7 @@ const asInFile = (): void => store.change({ artwork: { width: null, height: null
   </div>
   <div class="row">
     <span class="hint">{{ store.order!.fileName }}</span>
-    <a class="button small" :href="`/api/orders/${store.order!.id}/original`" download>Original</a>
+    <a class="button small" :href="`/api/orders/${store.order!.id}/pieces/p1/original`" download>Original</a>
   </div>
 </template>
 

@@ -1,0 +1,171 @@
+/** What a person decided about the artwork of an order. */
+
+/** What a line is for. Print-only lines are shown and never cut. */
+export type LineKind = 'kiss' | 'through' | 'perforated' | 'crease' | 'pen' | 'print';
+/** How a line with a width is cut: along its middle, or around the area its pen leaves. */
+export type StrokeManner = 'line' | 'outline';
+
+export type PageBox = 'crop' | 'media' | 'trim' | 'bleed' | 'art';
+export type DrawingUnit = 'mm' | 'cm' | 'm' | 'in' | 'ft' | 'pt';
+
+/** How a picture is traced. Limits in pixels of the picture. */
+export interface TraceChoices {
+  readonly by: 'brightness' | 'alpha' | 'colours';
+  /** 0 … 1: what is darker, or more opaque, is inside. Not used for colours. */
+  readonly threshold: number;
+  /** Whether what is brighter is inside instead. */
+  readonly invert: boolean;
+  /** Number of colours, 2 … 12. */
+  readonly colours: number;
+  /** Whether the colour that lines the picture's edge is left out. */
+  readonly dropGround: boolean;
+  /** Spots and holes of fewer pixels are left out. */
+  readonly despeckle: number;
+  /** px of blur before the outline is looked for, 0 … 4. */
+  readonly smooth: number;
+  /** Degrees: an outline that turns by more keeps a corner. */
+  readonly corner: number;
+}
+
+/** A customer's file with what had to be decided to read it; null where nothing had to be. */
+export interface FileSource {
+  readonly kind: 'file';
+  readonly hash: string;
+  readonly name: string;
+  readonly page: number | null;
+  readonly box: PageBox | null;
+  readonly units: DrawingUnit | null;
+  readonly trace: TraceChoices | null;
+  /** Typeface of the shop for text whose own is not in the file. */
+  readonly font: string | null;
+}
+
+/** Words typed on the spot. */
+export interface TextSource {
+  readonly kind: 'text';
+  readonly text: string;
+  readonly font: string;
+  /** Weight on the font's own axis, where it has one. */
+  readonly weight: number;
+  /** Height of a capital, mm. */
+  readonly capHeight: number;
+  /** Room between letters, in thousandths of the em. */
+  readonly tracking: number;
+  /** From line to line, in em. */
+  readonly lineSpacing: number;
+  readonly align: 'left' | 'middle' | 'right';
+  /** mm; above nought the lines bend up over a circle, below they hang in one; nought is straight. */
+  readonly arcRadius: number;
+  readonly colour: string;
+}
+
+export type Source = FileSource | TextSource;
+
+/** One piece of artwork on the sign; later pieces lie in front. */
+export interface Piece {
+  readonly id: string;
+  readonly name: string;
+  readonly source: Source;
+  /** Finished size before turning; null follows the other side, or the source. mm. */
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly lockAspect: boolean;
+  /** Upper left corner of its box as it lies, mm. */
+  readonly x: number;
+  readonly y: number;
+  /** Degrees clockwise. */
+  readonly turn: number;
+  readonly mirror: boolean;
+  /** Pieces of one group are picked and moved together. */
+  readonly group: string | null;
+}
+
+/** Line kinds by `#rrggbb`, by layer name and by shape (`pieceId/shape`); the narrower rule counts. */
+export interface LineRules {
+  readonly colour: Readonly<Record<string, LineKind>>;
+  readonly layer: Readonly<Record<string, LineKind>>;
+  readonly shape: Readonly<Record<string, LineKind>>;
+  /** How lines with a width are cut, by shape or `*`; missing: hairlines along, others around. */
+  readonly stroke: Readonly<Record<string, StrokeManner>>;
+}
+
+export type FixKind =
+  'close' | 'weld' | 'double' | 'thicken' | 'simplify' | 'island' | 'outline' | 'flat' | 'print';
+
+/**
+ * One thing mended: at a shape (`pieceId/shape`), at a place (`#rrggbb@u,v`, fractions of the sign), or `*` for
+ * every one of its kind.
+ */
+export interface Fix {
+  readonly kind: FixKind;
+  readonly at: string;
+}
+
+/** A finding a person has looked at and leaves as it is. */
+export interface Ignored {
+  readonly key: string;
+  readonly reason: string;
+}
+
+/** All of it. The size is that of the whole sign: a missing side follows the other one, or the pieces. */
+export interface ArtworkChoices {
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly lockAspect: boolean;
+  readonly pieces: readonly Piece[];
+  readonly lines: LineRules;
+  readonly fixes: readonly Fix[];
+  readonly ignored: readonly Ignored[];
+}
+
+export const NO_LINE_RULES: LineRules = { colour: {}, layer: {}, shape: {}, stroke: {} };
+
+export const DEFAULT_TRACE: TraceChoices = {
+  by: 'brightness',
+  threshold: 0.5,
+  invert: false,
+  colours: 4,
+  dropGround: true,
+  despeckle: 8,
+  smooth: 0.6,
+  corner: 60,
+};
+
+/** A file as a piece, read as it comes. */
+export function pieceOfFile(hash: string, name: string, more: Partial<FileSource> = {}, id = 'p1'): Piece {
+  const source: FileSource = {
+    kind: 'file',
+    hash,
+    name,
+    page: null,
+    box: null,
+    units: null,
+    trace: null,
+    font: null,
+    ...more,
+  };
+  return { ...LYING_STRAIGHT, id, name: name.replace(/\.[^.]*$/, ''), source };
+}
+
+/** A piece at its own size, at the upper left, neither turned nor mirrored. */
+export const LYING_STRAIGHT = {
+  width: null,
+  height: null,
+  lockAspect: true,
+  x: 0,
+  y: 0,
+  turn: 0,
+  mirror: false,
+  group: null,
+} as const;
+
+/** Stands for what a source reads as: two sources with one key are one artwork. */
+export function sourceKey(source: Source): string {
+  if (source.kind === 'text') return JSON.stringify(source);
+  const { hash, page, box, units, trace, font } = source;
+  return JSON.stringify({ hash, page, box, units, trace, font });
+}
+
+/** Whether one of the fixes is for this very thing or for all of its kind. */
+export const isFixed = (fixes: readonly Fix[], kind: FixKind, at: string): boolean =>
+  fixes.some((fix) => fix.kind === kind && (fix.at === '*' || fix.at === at));

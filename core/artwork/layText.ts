@@ -1,0 +1,92 @@
+/** Shaped lines of text laid out as a sign: sized by the height of a capital, aligned, straight or along an arc. */
+import type { Artwork, Shape } from './artwork';
+import type { TextSource } from './choices';
+import { onOwnPage } from './ownPage';
+import type { Finding } from '../findings/finding';
+import type { Matrix } from '../geometry/matrix';
+import { multiply, scaling, translation } from '../geometry/matrix';
+import type { Path } from '../geometry/path';
+
+/** One glyph as the shaper gives it, in em (1 = the size of the type), y up. */
+export interface ShapedGlyph {
+  readonly path: Path;
+  readonly advance: number;
+  readonly dx: number;
+  readonly dy: number;
+}
+
+export interface ShapedText {
+  readonly lines: readonly (readonly ShapedGlyph[])[];
+  /** Height of a capital, em. */
+  readonly capHeight: number;
+  /** Characters that no typeface had. */
+  readonly missing: readonly string[];
+}
+
+/** Lays shaped text out. The first line's baseline is where the type begins; y runs down, mm. */
+export function layText(shaped: ShapedText, source: TextSource): Artwork {
+  const em = source.capHeight / shaped.capHeight;
+  const tracking = (source.tracking / 1000) * em;
+  const widths = shaped.lines.map((line) => lineWidth(line, em, tracking));
+  const widest = Math.max(0, ...widths);
+  const shapes = shaped.lines.flatMap((line, i) => {
+    const share = source.align === 'left' ? 0 : source.align === 'middle' ? 0.5 : 1;
+    // the block's middle stands over the middle of an arc, however its lines are aligned
+    const start = (widest - widths[i]) * share - widest / 2;
+    return layLine(line, start, i * source.lineSpacing * em, em, tracking, source);
+  });
+  return onOwnPage(shapes, findingsOf(shaped));
+}
+
+/** Tracking stands between letters, not behind the last one. */
+const lineWidth = (line: readonly ShapedGlyph[], em: number, tracking: number): number =>
+  line.reduce((sum, glyph) => sum + glyph.advance * em, 0) + Math.max(0, line.length - 1) * tracking;
+
+function layLine(
+  line: readonly ShapedGlyph[],
+  start: number,
+  baseline: number,
+  em: number,
+  tracking: number,
+  { arcRadius, colour }: TextSource,
+): Shape[] {
+  const shapes: Shape[] = [];
+  let x = start;
+  for (const { path, advance, dx, dy } of line) {
+    const width = advance * em;
+    if (path.ops.length > 0) {
+      const own = multiply(scaling(em, -em), translation(dx, dy));
+      const place =
+        arcRadius === 0
+          ? translation(x, baseline)
+          : multiply(onArc(x + width / 2, baseline, arcRadius), translation(-width / 2, 0));
+      shapes.push({ path, matrix: multiply(place, own), colour, fill: 'nonzero', clips: [] });
+    }
+    x += width + tracking;
+  }
+  return shapes;
+}
+
+/**
+ * The place s mm along a baseline that bends over a circle. Letters are turned about the middle of their foot, so
+ * that none is bent. Lines below the first have the same middle.
+ * @param radius of the first baseline; below 0 the line hangs in the circle
+ */
+function onArc(s: number, baseline: number, radius: number): Matrix {
+  const own = radius - baseline;
+  const angle = s / radius;
+  const [c, sin] = [Math.cos(angle), Math.sin(angle)];
+  return [c, sin, -sin, c, own * sin, radius - own * c];
+}
+
+function findingsOf({ missing }: ShapedText): Finding[] {
+  if (missing.length === 0) return [];
+  return [
+    {
+      code: 'letters-missing',
+      severity: 'check',
+      message: `The typeface has no ${missing.slice(0, 8).join(' ')}: left out.`,
+      waysOut: ['Pick another typeface under Artwork'],
+    },
+  ];
+}

@@ -1,0 +1,403 @@
+import type { Artwork, Clip, Shape } from './artwork';
+import type { Fix, FixKind, LineKind, LineRules } from './choices';
+import { isFixed, NO_LINE_RULES } from './choices';
+import type { Finding } from '../findings/finding';
+import type { Bounds } from '../geometry/bounds';
+import {
+  boundsTouch,
+  emptyBounds,
+  growBounds,
+  heightOf,
+  isEmptyBounds,
+  joinBounds,
+  widthOf,
+} from '../geometry/bounds';
+import { dash } from '../geometry/dash';
+import type { Matrix } from '../geometry/matrix';
+import { multiply, scaling, stretch, translation } from '../geometry/matrix';
+import type { Polyline } from '../geometry/path';
+import { FLATTEN_TOLERANCE, flatten, pathBounds, toleranceBefore } from '../geometry/path';
+import type { Region } from '../geometry/region';
+import { intersection, linesInside, mapRegion, regionBounds, strokeOutline, weld } from '../geometry/region';
+import { simplify } from '../geometry/simplify';
+
+/** A finished size. A missing side follows the other one, or the file. */
+export interface SizeChoices {
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly lockAspect: boolean;
+}
+
+/** One painted thing at final size: what it covers, before anything above it is taken away. */
+export interface PreparedShape {
+  readonly colour: string;
+  readonly region: Region;
+  readonly bounds: Bounds;
+  /** `pieceId/shape`: what rules and fixes name it by. */
+  readonly ref: string;
+}
+
+/** Something the tool follows as a line and does not cut around; mm at final size. */
+export interface PreparedLine {
+  readonly kind: LineKind;
+  readonly colour: string;
+  readonly points: Float64Array;
+  readonly closed: boolean;
+  readonly bounds: Bounds;
+  readonly ref: string;
+  /** Followed only because it has no width to speak of. */
+  readonly hairline?: boolean;
+}
+
+/** How one piece is to be prepared, beside its size. */
+export interface PieceRules {
+  readonly id: string;
+  readonly lines: LineRules;
+  readonly fixes: readonly Fix[];
+}
+
+/** A piece at its size, its upper left corner at 0, 0; mm, y down. */
+export interface PreparedPiece {
+  readonly width: number;
+  readonly height: number;
+  /** Where the art lies on the file's page and how large the file itself wants it, mm. */
+  readonly natural: {
+    readonly x: number;
+    readonly y: number;
+    readonly width: number;
+    readonly height: number;
+  };
+  readonly shapes: readonly PreparedShape[];
+  readonly lines: readonly PreparedLine[];
+  readonly findings: readonly Finding[];
+}
+
+const AS_READ: PieceRules = { id: 'p1', lines: NO_LINE_RULES, fixes: [] };
+
+/** Lines with less width than this at final size have no width to speak of: the tool follows their middle, mm. */
+export const HAIRLINE = 0.3;
+/** An open line whose ends lie no further apart than this closes by itself, mm. */
+export const AUTO_CLOSE = 0.1;
+/** How far a simplified outline may lie from the drawn one, mm. */
+const SIMPLIFY_TOLERANCE = 0.02;
+
+/** Larger than any wall the shop covers in one order, and inside the region grid. */
+export const LARGEST_SIGN_MM = 30_000;
+/** Smaller than this there is nothing a knife can follow. */
+export const SMALLEST_SIGN_MM = 1;
+
+/**
+ * Brings artwork to its final size and turns every fill and stroke into the region it covers.
+ * Sizes are exact: what is covered, strokes and clips included, spans the chosen width and height.
+ */
+export function preparePiece(
+  artwork: Artwork,
+  size: SizeChoices,
+  rules: PieceRules = AS_READ,
+): PreparedPiece {
+  return prepareFrom(guessedInk(artwork), artwork, size, rules, 2);
+}
+
+/** Straightens at the scale that `box` calls for, measures what is covered, and corrects: again when far off. */
+function prepareFrom(
+  box: Bounds,
+  artwork: Artwork,
+  choices: SizeChoices,
+  rules: PieceRules,
+  tries: number,
+): PreparedPiece {
+  if (isEmptyBounds(box)) return nothing(artwork, { x: 0, y: 0, width: 0, height: 0 }, nothingToCut());
+  const guessed = sizeOf(box);
+  const trouble = sizeTrouble(finalSize(guessed, choices));
+  if (trouble && tries === 0) return nothing(artwork, guessed, trouble);
+  const toFinal = fit(box, trouble ? workableSize(guessed) : finalSize(guessed, choices));
+  const rough = inkAt(artwork, toFinal, rules);
+  const covered = [...rough.shapes, ...rough.lines].reduce(
+    (b, ink) => joinBounds(b, ink.bounds),
+    emptyBounds(),
+  );
+  if (isEmptyBounds(covered)) return nothing(artwork, guessed, nothingToCut());
+  const inFile = unmap(toFinal, covered);
+  // clips can leave much less than guessed: then curves were straightened for another size
+  if (trouble || (tries > 0 && !nearly(box, inFile))) {
+    return prepareFrom(inFile, artwork, choices, rules, trouble ? 0 : tries - 1);
+  }
+  const natural = sizeOf(inFile);
+  const size = finalSize(natural, choices);
+  return { ...size, natural, ...mapInk(rough, fit(covered, size)), findings: artwork.findings };
+}
+
+const sizeOf = (b: Bounds): PreparedPiece['natural'] => ({
+  x: b.minX,
+  y: b.minY,
+  width: widthOf(b),
+  height: heightOf(b),
+});
+
+function nothing(artwork: Artwork, natural: PreparedPiece['natural'], finding: Finding): PreparedPiece {
+  return {
+    width: natural.width,
+    height: natural.height,
+    natural,
+    shapes: [],
+    lines: [],
+    findings: [...artwork.findings, finding],
+  };
+}
+
+function nothingToCut(): Finding {
+  return {
+    code: 'nothing-to-cut',
+    severity: 'stop',
+    message: 'There is nothing in this file that a knife can cut: no filled shape and no line with a width.',
+    waysOut: ['Turn text and pictures into outlines in the drawing, then bring the file in again'],
+  };
+}
+
+export function sizeTrouble({ width, height }: { width: number; height: number }): Finding | undefined {
+  const largest = Math.max(width, height);
+  if (largest > LARGEST_SIGN_MM) {
+    return {
+      code: 'too-large',
+      severity: 'stop',
+      message: `At ${(largest / 1000).toFixed(1)} m this is larger than any sign: the limit is ${LARGEST_SIGN_MM / 1000} m.`,
+      waysOut: ['Type the finished width or height under Artwork'],
+      measured: largest,
+      limit: LARGEST_SIGN_MM,
+    };
+  }
+  if (largest < SMALLEST_SIGN_MM) {
+    return {
+      code: 'too-small',
+      severity: 'stop',
+      message: `At ${largest.toFixed(3)} mm there is nothing a knife can follow.`,
+      waysOut: ['Type the finished width or height under Artwork'],
+      measured: largest,
+      limit: SMALLEST_SIGN_MM,
+    };
+  }
+  return undefined;
+}
+
+/** The finished size: typed sides are exact, a missing one keeps the proportions. */
+export function finalSize(
+  natural: { readonly width: number; readonly height: number },
+  { width, height, lockAspect }: SizeChoices,
+): { width: number; height: number } {
+  const byWidth = width !== null && natural.width > 0 ? width / natural.width : undefined;
+  const byHeight = height !== null && natural.height > 0 ? height / natural.height : undefined;
+  if (lockAspect || byWidth === undefined || byHeight === undefined) {
+    const scale = byWidth ?? byHeight ?? 1;
+    return { width: natural.width * scale, height: natural.height * scale };
+  }
+  return { width: natural.width * byWidth, height: natural.height * byHeight };
+}
+
+/** The map that lays `box` onto 0, 0 … width, height. A flat side is only moved. */
+export function fit(box: Bounds, { width, height }: { width: number; height: number }): Matrix {
+  const sx = widthOf(box) > 0 ? width / widthOf(box) : 1;
+  const sy = heightOf(box) > 0 ? height / heightOf(box) : 1;
+  return multiply(scaling(sx, sy), translation(-box.minX, -box.minY));
+}
+
+/** Roughly what the art covers at the file's own size: outlines with their strokes' reach, within their clips. */
+function guessedInk({ shapes, clips }: Artwork): Bounds {
+  const clipBoxes = clips.map((clip) =>
+    clip.outlines.reduce((box, { path, matrix }) => joinBounds(box, pathBounds(path, matrix)), emptyBounds()),
+  );
+  return shapes.reduce((sum, shape) => {
+    const reach = shape.stroke ? (shape.stroke.width / 2) * stretch(shape.matrix) : 0;
+    const own = grown(pathBounds(shape.path, shape.matrix), reach);
+    const clipped = shape.clips.reduce((box, i) => overlap(box, clipBoxes[i]), own);
+    return isEmptyBounds(clipped) ? sum : joinBounds(sum, clipped);
+  }, emptyBounds());
+}
+
+const grown = (b: Bounds, by: number): Bounds => ({
+  minX: b.minX - by,
+  minY: b.minY - by,
+  maxX: b.maxX + by,
+  maxY: b.maxY + by,
+});
+
+const overlap = (a: Bounds, b: Bounds): Bounds => ({
+  minX: Math.max(a.minX, b.minX),
+  minY: Math.max(a.minY, b.minY),
+  maxX: Math.min(a.maxX, b.maxX),
+  maxY: Math.min(a.maxY, b.maxY),
+});
+
+/** Box of final size back in the file's own mm; `m` only scales and moves. */
+const unmap = (m: Matrix, b: Bounds): Bounds => ({
+  minX: (b.minX - m[4]) / m[0],
+  minY: (b.minY - m[5]) / m[3],
+  maxX: (b.maxX - m[4]) / m[0],
+  maxY: (b.maxY - m[5]) / m[3],
+});
+
+const nearly = (a: Bounds, b: Bounds): boolean =>
+  Math.abs(widthOf(a) - widthOf(b)) <= 0.02 * widthOf(b) &&
+  Math.abs(heightOf(a) - heightOf(b)) <= 0.02 * heightOf(b);
+
+/** A size at which anything can be measured, whatever the file says. */
+function workableSize(natural: { width: number; height: number }): { width: number; height: number } {
+  const scale = 1000 / Math.max(natural.width, natural.height);
+  return { width: natural.width * scale, height: natural.height * scale };
+}
+
+interface Ink {
+  readonly shapes: readonly PreparedShape[];
+  readonly lines: readonly PreparedLine[];
+}
+
+/** Shapes and lines under a map of the plane. */
+export function mapInk({ shapes, lines }: Ink, matrix: Matrix): Ink {
+  return {
+    shapes: shapes.map((shape) => {
+      const region = mapRegion(shape.region, matrix);
+      return { ...shape, region, bounds: regionBounds(region) };
+    }),
+    lines: lines.map((line) => {
+      const points = mapPoints(line.points, matrix);
+      return { ...line, points, bounds: growBounds(emptyBounds(), points) };
+    }),
+  };
+}
+
+/** x0, y0, x1, y1 … under a map of the plane. */
+export function mapPoints(points: Float64Array, [a, b, c, d, e, f]: Matrix): Float64Array {
+  const out = new Float64Array(points.length);
+  for (let i = 0; i < points.length; i += 2) {
+    out[i] = a * points[i] + c * points[i + 1] + e;
+    out[i + 1] = b * points[i] + d * points[i + 1] + f;
+  }
+  return out;
+}
+
+/** What is cut around and what is followed, in the file's painting order. */
+function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
+  const clipRegions = new Map<number, Region>();
+  const clipTo = (shape: Shape): Region[] =>
+    shape.clips.map((index) => clipRegion(artwork.clips, index, toFinal, clipRegions));
+  const shapes: PreparedShape[] = [];
+  const lines: PreparedLine[] = [];
+  artwork.shapes.forEach((shape, index) => {
+    const ref = `${rules.id}/${index}`;
+    const matrix = multiply(toFinal, shape.matrix);
+    const kind = kindOf(shape, ref, rules);
+    const hairline = isHairline(shape, matrix) && kind === 'kiss' && rules.lines.stroke[ref] === undefined;
+    const add = (line: Polyline): void => {
+      const bounds = growBounds(emptyBounds(), line.points);
+      lines.push({ ...line, kind, colour: shape.colour, bounds, ref, hairline });
+    };
+    if (isFollowed(shape, matrix, kind, ref, rules)) {
+      const own = straight(shape, matrix, ref, rules).map((line) => closedIfNear(line, ref, rules));
+      clipTo(shape).reduce(linesInside, own).forEach(add);
+      return;
+    }
+    const region = regionOf(shape, matrix, ref, rules, clipTo(shape));
+    if (region.length === 0) return;
+    if (kind === 'kiss') shapes.push({ colour: shape.colour, region, bounds: regionBounds(region), ref });
+    else for (const points of region) add({ points, closed: true });
+  });
+  return { shapes, lines };
+}
+
+function kindOf(shape: Shape, ref: string, { lines, fixes }: PieceRules): LineKind {
+  if (shape.look && isFixed(fixes, 'print', ref)) return 'print';
+  return (
+    lines.shape[ref] ?? (shape.layer && lines.layer[shape.layer]) ?? lines.colour[shape.colour] ?? 'kiss'
+  );
+}
+
+/** Whether the tool follows the line itself; else it cuts around what is covered. */
+function isFollowed(shape: Shape, matrix: Matrix, kind: LineKind, ref: string, rules: PieceRules): boolean {
+  if (!shape.stroke || isFixed(rules.fixes, 'weld', ref)) return false;
+  const manner = rules.lines.stroke[ref] ?? rules.lines.stroke['*'];
+  if (manner) return manner === 'line';
+  if (isFixed(rules.fixes, 'outline', ref)) return false;
+  if (kind !== 'kiss' && kind !== 'print') return true;
+  return isHairline(shape, matrix);
+}
+
+const isHairline = ({ stroke, alsoFilled }: Shape, matrix: Matrix): boolean =>
+  stroke !== undefined && !alsoFilled && stroke.width * stretch(matrix) < HAIRLINE;
+
+/** The shape's lines at final size, with fewer points where that was asked for. */
+function straight(shape: Shape, matrix: Matrix, ref: string, { fixes }: PieceRules): Polyline[] {
+  const lines = flatten(shape.path, matrix);
+  return isFixed(fixes, 'simplify', ref) ? lines.map((line) => simplify(line, SIMPLIFY_TOLERANCE)) : lines;
+}
+
+function closedIfNear(line: Polyline, ref: string, { fixes }: PieceRules): Polyline {
+  const { points, closed } = line;
+  if (closed || points.length < 6) return line;
+  const n = points.length;
+  const gap = Math.hypot(points[n - 2] - points[0], points[n - 1] - points[1]);
+  if (gap > AUTO_CLOSE && !isFixed(fixes, 'close', ref)) return line;
+  return { points: gap < 1e-6 ? points.slice(0, n - 2) : points, closed: true };
+}
+
+function regionOf(shape: Shape, matrix: Matrix, ref: string, rules: PieceRules, clips: Region[]): Region {
+  const whole = coveredBy(shape, matrix, ref, rules);
+  return clips.reduce((region, clip) => {
+    if (!boundsTouch(regionBounds(region), regionBounds(clip))) return [];
+    return intersection(region, clip);
+  }, whole);
+}
+
+function coveredBy(shape: Shape, matrix: Matrix, ref: string, rules: PieceRules): Region {
+  const fixed = (kind: FixKind): boolean => isFixed(rules.fixes, kind, ref);
+  if (!shape.stroke || fixed('weld')) {
+    const lines = straight(shape, matrix, ref, rules);
+    return weld(
+      lines.map((line) => line.points),
+      shape.fill,
+    );
+  }
+  // a hairline that is to be cut around needs a width that film can have
+  const least = fixed('outline') ? OUTLINED_HAIRLINE : 0;
+  return strokeRegion(shape, matrix, least);
+}
+
+/** Width given to a hairline that is to be cut around, mm. */
+const OUTLINED_HAIRLINE = 1.5;
+
+/**
+ * A stroke is outlined in its own space, where its width is round, and mapped afterwards: a skewed or
+ * unevenly scaled stroke then comes out as drawn. The own space is enlarged so that the grid stays finer
+ * than the tolerance at final size.
+ */
+function strokeRegion(shape: Shape, matrix: Matrix, least: number): Region {
+  const style = shape.stroke!;
+  const enlarge = stretch(matrix);
+  if (!(enlarge > 0)) return [];
+  const [a, b, c, d, e, f] = matrix;
+  const toFinal: Matrix = [a / enlarge, b / enlarge, c / enlarge, d / enlarge, e, f];
+  const lines = flatten(shape.path, scaling(enlarge), toleranceBefore(toFinal, FLATTEN_TOLERANCE));
+  const dashes = style.dashes.map((length) => length * enlarge);
+  const dashed = dashes.length > 0 ? dash(lines, dashes, style.dashStart * enlarge) : lines;
+  return weld(mapRegion(strokeOutline(dashed, Math.max(style.width * enlarge, least), style), toFinal));
+}
+
+function clipRegion(
+  clips: readonly Clip[],
+  index: number,
+  toFinal: Matrix,
+  known: Map<number, Region>,
+): Region {
+  const memo = known.get(index);
+  if (memo) return memo;
+  const clip = clips[index];
+  const rings = clip.outlines.flatMap(({ path, matrix, fill }) =>
+    weld(
+      flatten(path, multiply(toFinal, matrix)).map((line) => line.points),
+      fill,
+    ),
+  );
+  const own = weld(rings);
+  const region =
+    clip.parent === undefined ? own : intersection(own, clipRegion(clips, clip.parent, toFinal, known));
+  known.set(index, region);
+  return region;
+}

@@ -1,0 +1,81 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Artwork } from '../../core/artwork/artwork';
+import type { FileSource } from '../../core/artwork/choices';
+import type { PdfPage } from '../../core/artwork/readPdf';
+import { readPdf } from '../../core/artwork/readPdf';
+import { FileProblem } from './fileProblem';
+import { askChild, runChild } from './runChild';
+
+const CHILD = join(process.cwd(), 'server/files/pdf-child.mjs');
+
+/** Reads one page of a PDF, or of a file that a drawing program saved as one. */
+export async function readPdfFile(
+  bytes: Uint8Array,
+  { page, box }: Pick<FileSource, 'page' | 'box'>,
+): Promise<Artwork> {
+  const answer = await askChild<PdfPage & { problem?: string }>(CHILD, [String(page ?? 1)], bytes);
+  if (answer.problem !== undefined) throw problemOf(answer.problem);
+  return readPdf(answer, box);
+}
+
+function problemOf(problem: string): FileProblem {
+  if (problem === 'password') {
+    return new FileProblem(
+      'password',
+      'The PDF is locked with a password. Ask for one without, or save it again without the password.',
+    );
+  }
+  if (problem === 'complicated') {
+    return new FileProblem(
+      'unworkable',
+      'The page has more than three million drawing steps. Split or simplify it and bring it in again.',
+    );
+  }
+  return new FileProblem(
+    'unreadable',
+    'The PDF is damaged or part of it is missing. Save or send it again and bring that in.',
+  );
+}
+
+/** Reads EPS and PostScript: Ghostscript draws it as a PDF, where it is installed. */
+export async function readEps(bytes: Uint8Array): Promise<Artwork> {
+  const dir = await mkdtemp(join(tmpdir(), 'jam-pan-eps-'));
+  try {
+    const [input, output] = [join(dir, 'in.eps'), join(dir, 'out.pdf')];
+    await writeFile(input, bytes);
+    const options = [
+      '-q',
+      '-dSAFER',
+      '-dBATCH',
+      '-dNOPAUSE',
+      '-dEPSCrop',
+      '-sDEVICE=pdfwrite',
+      '-dAutoRotatePages=/None',
+    ];
+    // colours stay what they are; pictures are not cut and may stay as they come
+    options.push('-dColorConversionStrategy=/LeaveColorUnchanged', `-sOutputFile=${output}`, input);
+    await runChild('gs', options, '');
+    const pdf = await readFile(output).catch(() => undefined);
+    if (!pdf || pdf.length === 0) throw unreadableEps();
+    return await readPdfFile(pdf, { page: null, box: null });
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') throw noGhostscript();
+    throw error;
+  } finally {
+    await rm(dir, { recursive: true, force: true });
+  }
+}
+
+const noGhostscript = (): FileProblem =>
+  new FileProblem(
+    'no-ghostscript',
+    'EPS needs Ghostscript, which is not installed on this machine. Install the package “ghostscript”, or save the drawing as PDF or SVG and bring that in.',
+  );
+
+const unreadableEps = (): FileProblem =>
+  new FileProblem(
+    'unreadable',
+    'The EPS is damaged or part of it is missing. Save or send it again, or save it as PDF.',
+  );

@@ -1,0 +1,161 @@
+/** Text into outlines: shaping and kerning by HarfBuzz, layout in core. */
+import { readFile } from 'node:fs/promises';
+import type { Artwork } from '../../core/artwork/artwork';
+import type { TextSource } from '../../core/artwork/choices';
+import type { ShapedGlyph } from '../../core/artwork/layText';
+import { layText } from '../../core/artwork/layText';
+import { parsePathData } from '../../core/artwork/pathData';
+import { mapPath } from '../../core/geometry/path';
+import { scaling } from '../../core/geometry/matrix';
+import { FileProblem } from './fileProblem';
+import { fontFiles, SHIPPED_FONTS } from './fonts';
+import { toSfnt } from './sfnt';
+
+// loaded when text is set: it is WebAssembly, and most files carry none
+const harfbuzz = () => import('harfbuzzjs');
+type Harfbuzz = Awaited<ReturnType<typeof harfbuzz>>;
+type Font = InstanceType<Harfbuzz['Font']>;
+
+/** A part of a typeface, ready to shape with. */
+interface LoadedFont {
+  readonly font: Font;
+  readonly upem: number;
+  readonly letters: ReadonlySet<number>;
+  readonly weights: readonly [number, number] | undefined;
+  readonly capHeight: number;
+  readonly name: string;
+}
+
+const loaded = new Map<string, Promise<readonly LoadedFont[]>>();
+
+/**
+ * Sets text.
+ * @param uploaded the typeface's file, when it is one that the shop brought
+ * @throws FileProblem when the typeface cannot be read
+ */
+export async function setText(source: TextSource, uploaded: Uint8Array | undefined): Promise<Artwork> {
+  const hb = await harfbuzz();
+  const fonts = await fontsFor(hb, source.font, uploaded);
+  for (const { font, weights } of fonts) {
+    if (!weights) continue;
+    const weight = Math.min(weights[1], Math.max(weights[0], source.weight));
+    font.setVariations([new hb.Variation('wght', weight)]);
+  }
+  const missing = new Set<string>();
+  const lines = source.text
+    .replace(/\r\n?/g, '\n')
+    .split('\n')
+    .map((line) => runsOf(line, fonts, missing).flatMap(([run, font]) => shapeRun(hb, run, font)));
+  return layText({ lines, capHeight: fonts[0].capHeight, missing: [...missing] }, source);
+}
+
+async function fontsFor(
+  hb: Harfbuzz,
+  id: string,
+  uploaded: Uint8Array | undefined,
+): Promise<readonly LoadedFont[]> {
+  const known = loaded.get(id);
+  if (known) return known;
+  const shipped = SHIPPED_FONTS.find((font) => font.id === id);
+  if (!shipped && !uploaded) {
+    throw new FileProblem(
+      'font-missing',
+      'The typeface of this text is not in the shop. Pick another under Artwork.',
+    );
+  }
+  const loading = (async () => {
+    const files = shipped
+      ? await Promise.all((await fontFiles(shipped)).map((file) => readFile(file)))
+      : [await toSfnt(uploaded!)];
+    return files.map((bytes) => loadFont(hb, bytes));
+  })();
+  loaded.set(id, loading);
+  loading.catch(() => loaded.delete(id));
+  return loading;
+}
+
+function loadFont(hb: Harfbuzz, bytes: Uint8Array): LoadedFont {
+  const data = new ArrayBuffer(bytes.length);
+  new Uint8Array(data).set(bytes);
+  const face = new hb.Face(new hb.Blob(data));
+  const letters = new Set(face.collectUnicodes());
+  if (!(face.upem > 0) || letters.size === 0) {
+    throw new FileProblem(
+      'font-damaged',
+      'This typeface is damaged and cannot be read. Ask for the file again.',
+    );
+  }
+  const font = new hb.Font(face);
+  const axis = face.getAxisInfos().wght;
+  return {
+    font,
+    upem: face.upem,
+    letters,
+    weights: axis ? [axis.min, axis.max] : undefined,
+    capHeight: capHeight(face.referenceTable('OS/2'), font, face.upem, glyphOf(hb, font, 'H')),
+    name: face.getName(1, 'en') || 'Unnamed',
+  };
+}
+
+/** Height of a capital in em: its H as drawn, or what the font says (OS/2, sCapHeight, from version 2 on), or 0.7. */
+function capHeight(
+  os2: Uint8Array | undefined,
+  font: Font,
+  upem: number,
+  hGlyph: number | undefined,
+): number {
+  const h = hGlyph === undefined ? undefined : font.glyphExtents(hGlyph);
+  if (h && h.yBearing > 0) return h.yBearing / upem;
+  if (!os2 || os2.length < 90) return 0.7;
+  const table = new DataView(os2.buffer, os2.byteOffset, os2.length);
+  const height = table.getInt16(88);
+  return table.getUint16(0) >= 2 && height > 0 ? height / upem : 0.7;
+}
+
+function glyphOf(hb: Harfbuzz, font: Font, letter: string): number | undefined {
+  const buffer = new hb.Buffer();
+  buffer.addText(letter);
+  buffer.guessSegmentProperties();
+  hb.shape(font, buffer);
+  const glyph = buffer.getGlyphInfos()[0]?.codepoint;
+  return glyph === 0 ? undefined : glyph;
+}
+
+/** The line in runs, each with the first part of the typeface that has its letters. */
+function runsOf(line: string, fonts: readonly LoadedFont[], missing: Set<string>): [string, LoadedFont][] {
+  const runs: [string, LoadedFont][] = [];
+  for (const letter of line) {
+    const code = letter.codePointAt(0)!;
+    const last = runs[runs.length - 1];
+    const font = last?.[1].letters.has(code) ? last[1] : fonts.find(({ letters }) => letters.has(code));
+    if (!font) {
+      if (letter.trim() !== '') missing.add(letter);
+      continue;
+    }
+    if (last && last[1] === font) last[0] += letter;
+    else runs.push([letter, font]);
+  }
+  return runs;
+}
+
+function shapeRun(hb: Harfbuzz, text: string, { font, upem }: LoadedFont): ShapedGlyph[] {
+  const buffer = new hb.Buffer();
+  buffer.addText(text);
+  buffer.guessSegmentProperties();
+  hb.shape(font, buffer);
+  const em = scaling(1 / upem);
+  return buffer.getGlyphInfosAndPositions().map(({ codepoint, xAdvance = 0, xOffset = 0, yOffset = 0 }) => ({
+    path: mapPath(parsePathData(font.glyphToPath(codepoint)), em),
+    advance: xAdvance / upem,
+    dx: xOffset / upem,
+    dy: yOffset / upem,
+  }));
+}
+
+/** Looks a typeface over before the shop keeps it. @throws FileProblem when it cannot be used */
+export async function inspectFont(
+  bytes: Uint8Array,
+): Promise<{ name: string; weights: readonly [number, number] }> {
+  const { name, weights } = loadFont(await harfbuzz(), await toSfnt(bytes));
+  return { name, weights: weights ?? [400, 400] };
+}

@@ -1,0 +1,30 @@
+import type { Request } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import multer from 'multer';
+import { LARGEST_UPLOAD } from '../files/readSvg';
+import { Trouble } from '../problem';
+
+/** Takes one file in the field `file`, not too large and not too many in a minute. */
+export const oneFile = [
+  rateLimit({
+    windowMs: 60_000,
+    limit: 60,
+    standardHeaders: true,
+    legacyHeaders: false,
+    message: {
+      code: 'too-fast',
+      message: 'More than 60 files came in within a minute. Wait a little, then go on.',
+    },
+  }),
+  multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: LARGEST_UPLOAD, files: 1, fields: 4 },
+  }).single('file'),
+];
+
+/** The file that came, with its name as the sender wrote it. @throws Trouble when none came */
+export function uploadedFile(request: Request): { name: string; bytes: Buffer } {
+  if (!request.file) throw new Trouble(400, 'no-file', 'No file came with that. Drop a drawing on the page.');
+  const name = Buffer.from(request.file.originalname, 'latin1').toString('utf8').slice(0, 200);
+  return { name, bytes: request.file.buffer };
+}

@@ -1,0 +1,151 @@
+/** Files and texts, and what they read as. */
+import { createHash } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import type { Artwork } from '../../core/artwork/artwork';
+import type { ArtworkChoices, FileSource, Source, TextSource } from '../../core/artwork/choices';
+import { sourceKey } from '../../core/artwork/choices';
+import type { Db } from '../db/connect';
+import { files, fonts, readings } from '../db/schema';
+import type { FontInfo } from '../../contracts/api';
+import { SHIPPED_FONTS } from '../files/fonts';
+import { notFound, Trouble } from '../problem';
+import type { Answer } from '../work/tasks';
+import type { WorkPool } from '../work/pool';
+import { pack, unpack } from './pack';
+
+export interface ReadingServices {
+  readonly db: Db;
+  readonly pool: WorkPool;
+}
+
+const sha256 = (data: string | Uint8Array): string => createHash('sha256').update(data).digest('hex');
+
+function valueOf<T>(answer: Answer<T>): T {
+  if (answer.ok) return answer.value;
+  throw new Trouble(answer.code === 'too-big' ? 413 : 422, answer.code, answer.message);
+}
+
+/**
+ * Keeps a file as it came and reads it.
+ * @throws Trouble with a sentence when it cannot be read; then nothing is kept
+ */
+export async function takeFile(services: ReadingServices, name: string, bytes: Buffer): Promise<FileSource> {
+  const { db, pool } = services;
+  const { artwork, reading } = valueOf(await pool.run('takeIn', bytes));
+  const hash = sha256(bytes);
+  const source: FileSource = { kind: 'file', hash, name, ...reading };
+  await db.insert(files).values({ hash, bytes }).onConflictDoNothing();
+  await keep(db, source, pack(artwork));
+  return source;
+}
+
+const keep = (db: Db, source: Source, data: Buffer) =>
+  db
+    .insert(readings)
+    .values({ key: sha256(sourceKey(source)), data })
+    .onConflictDoNothing();
+
+/** What a source reads as, packed; read now when it has not been read before. */
+export async function packedReading(services: ReadingServices, source: Source): Promise<Buffer> {
+  const key = sha256(sourceKey(source));
+  const [known] = await services.db
+    .select({ data: readings.data })
+    .from(readings)
+    .where(eq(readings.key, key));
+  if (known) return known.data;
+  const answer = source.kind === 'file' ? await readFile(services, source) : await typeset(services, source);
+  if (!answer.ok) return pack(unreadable(answer.message));
+  const data = pack(answer.value);
+  await keep(services.db, source, data);
+  return data;
+}
+
+async function readFile({ db, pool }: ReadingServices, source: FileSource): Promise<Answer<Artwork>> {
+  const { page, box, units, trace, font } = source;
+  const bytes = await originalOf(db, source.hash);
+  return pool.run('read', { bytes, reading: { page, box, units, trace, font } });
+}
+
+async function typeset({ db, pool }: ReadingServices, source: TextSource): Promise<Answer<Artwork>> {
+  const [own] = await db.select({ bytes: fonts.bytes }).from(fonts).where(eq(fonts.id, source.font));
+  return pool.run('typeset', { source, font: own?.bytes });
+}
+
+/** A piece that cannot be read keeps the order back and says why; the rest of the order stays workable. */
+const unreadable = (message: string): Artwork => ({
+  page: { width: 0, height: 0 },
+  shapes: [],
+  clips: [],
+  findings: [
+    {
+      code: 'unreadable-piece',
+      severity: 'stop',
+      message,
+      waysOut: ['Replace or remove the piece under Artwork'],
+    },
+  ],
+});
+
+/** All that an order's pieces read as, by source key. */
+export async function artworksFor(
+  services: ReadingServices,
+  { pieces }: ArtworkChoices,
+): Promise<Map<string, Artwork>> {
+  const sources = new Map(pieces.map(({ source }) => [sourceKey(source), source]));
+  const found = await Promise.all(
+    [...sources].map(
+      async ([key, source]) => [key, unpack<Artwork>(await packedReading(services, source))] as const,
+    ),
+  );
+  return new Map(found);
+}
+
+export async function originalOf(db: Db, fileHash: string): Promise<Buffer> {
+  const [row] = await db.select({ bytes: files.bytes }).from(files).where(eq(files.hash, fileHash));
+  if (!row) throw notFound('file');
+  return row.bytes;
+}
+
+/** A picture for the page that traces it. @throws Trouble when the file is no picture */
+export async function pictureOf(
+  { db, pool }: ReadingServices,
+  hash: string,
+  width: number,
+): Promise<Uint8Array> {
+  return valueOf(await pool.run('showPicture', { bytes: await originalOf(db, hash), width }));
+}
+
+/** Typefaces that text can be set in: those that come with the app, then the shop's own. */
+export async function listFonts(db: Db): Promise<FontInfo[]> {
+  const own = await db
+    .select({ id: fonts.id, name: fonts.name, lightest: fonts.lightest, heaviest: fonts.heaviest })
+    .from(fonts)
+    .orderBy(fonts.name);
+  const shipped = SHIPPED_FONTS.map(({ id, name, weights: [lightest, heaviest] }) => ({
+    id,
+    name,
+    lightest,
+    heaviest,
+  }));
+  return [
+    ...shipped.map((font) => ({ ...font, own: false })),
+    ...own.map((font) => ({ ...font, own: true })),
+  ];
+}
+
+/** Keeps a typeface that the shop brought. @throws Trouble when it is none */
+export async function addFont({ db, pool }: ReadingServices, bytes: Buffer): Promise<FontInfo[]> {
+  const { name, weights } = valueOf(await pool.run('lookAtFont', bytes));
+  const id = `own-${sha256(bytes).slice(0, 16)}`;
+  await db
+    .insert(fonts)
+    .values({
+      id,
+      name: name.slice(0, 120),
+      lightest: Math.round(weights[0]),
+      heaviest: Math.round(weights[1]),
+      bytes,
+    })
+    .onConflictDoNothing();
+  return listFonts(db);
+}

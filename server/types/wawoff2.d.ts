@@ -1,0 +1,3 @@
+declare module 'wawoff2' {
+  export function decompress(font: Uint8Array): Promise<Uint8Array>;
+}
