@@ -58,7 +58,7 @@ export interface Offers {
   /** Typefaces the file names and does not carry. */
   readonly fonts?: readonly string[];
   /** A picture of so many pixels, traced. */
-  readonly picture?: { readonly width: number; readonly height: number };
+  readonly picture?: { readonly width: number; readonly height: number; readonly mmPerPixel: number };
 }
 
 /** What was read from a customer's file: bottom shape first, as painted. */

@@ -161,11 +161,33 @@ export const LYING_STRAIGHT = {
 
 /** Stands for what a source reads as: two sources with one key are one artwork. */
 export function sourceKey(source: Source): string {
-  if (source.kind === 'text') return JSON.stringify(source);
-  const { hash, page, box, units, trace, font } = source;
-  return JSON.stringify({ hash, page, box, units, trace, font });
+  if (source.kind === 'text') return stable(source);
+  const { name: _name, ...reading } = source;
+  return stable(reading);
 }
+
+/** JSON with its keys in order: a database gives them back in another one. */
+const stable = (value: object): string =>
+  JSON.stringify(value, (_key, inner: unknown) =>
+    inner !== null && typeof inner === 'object' && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : inner,
+  );
 
 /** Whether one of the fixes is for this very thing or for all of its kind. */
 export const isFixed = (fixes: readonly Fix[], kind: FixKind, at: string): boolean =>
-  fixes.some((fix) => fix.kind === kind && (fix.at === '*' || fix.at === at));
+  fixes.some((fix) => fix.kind === kind && (fix.at === '*' || isSame(fix.at, at)));
+
+/** How far a place may wander when other fixes change the size of the sign, as a share of it. */
+const WANDER = 0.012;
+
+/** Whether two names mean the same thing: letter by letter, or places `…@u,v` that lie close together. */
+export function isSame(a: string, b: string): boolean {
+  if (a === b) return true;
+  const [nameA, placeA] = a.split('@');
+  const [nameB, placeB] = b.split('@');
+  if (nameA !== nameB || placeA === undefined || placeB === undefined) return false;
+  const [ua, va] = placeA.split(',').map(Number);
+  const [ub, vb] = placeB.split(',').map(Number);
+  return Math.abs(ua - ub) <= WANDER && Math.abs(va - vb) <= WANDER;
+}

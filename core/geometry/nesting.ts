@@ -51,8 +51,8 @@ function parentsOf(region: Region, ring: Ring, box: BoxedRing, tree: RBush<Boxed
     .map((other) => other.index);
 }
 
-/** Even-odd ray crossing. */
-function isInside(ring: Ring, [x, y]: Spot): boolean {
+/** Whether a place lies inside a ring: even-odd ray crossing. */
+export function isInside(ring: Ring, [x, y]: Spot): boolean {
   let inside = false;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     if (ring[i + 1] > y === ring[j + 1] > y) continue;

@@ -1,7 +1,7 @@
 /** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
 import type { Artwork } from '../artwork/artwork';
 import type { ArtworkChoices, Ignored, Piece } from '../artwork/choices';
-import { NO_LINE_RULES, sourceKey } from '../artwork/choices';
+import { isSame, NO_LINE_RULES, sourceKey } from '../artwork/choices';
 import type { PreparedArtwork } from '../artwork/prepare';
 import { prepare } from '../artwork/prepare';
 import type { PreparedPiece, SizeChoices } from '../artwork/preparePiece';
@@ -228,9 +228,9 @@ function assemble(
 /** Findings that a person leaves as they are only tell, with the reason; what keeps an order back cannot be left. */
 function leave(findings: readonly Finding[], ignored: readonly Ignored[]): Finding[] {
   if (ignored.length === 0) return [...findings];
-  const reasons = new Map(ignored.map(({ key, reason }) => [key, reason]));
   return findings.map((finding) => {
-    const reason = finding.key === undefined ? undefined : reasons.get(finding.key);
+    const { key } = finding;
+    const reason = key === undefined ? undefined : ignored.find((left) => isSame(left.key, key))?.reason;
     if (reason === undefined || finding.severity === 'stop') return finding;
     return { ...finding, severity: 'note', ignored: reason };
   });

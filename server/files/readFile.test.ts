@@ -428,7 +428,7 @@ describe('pictures', () => {
       for (let i = 0; i < line.points.length; i += 2) {
         expect(Math.abs(Math.hypot(line.points[i] - 200, line.points[i + 1] - 150) - 100)).toBeLessThan(0.5);
       }
-      expect(artwork.offers?.picture).toEqual({ width: 400, height: 300 });
+      expect(artwork.offers?.picture).toMatchObject({ width: 400, height: 300 });
       expect(mm).toBeGreaterThan(0);
     },
   );

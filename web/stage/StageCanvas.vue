@@ -19,7 +19,11 @@ const props = defineProps<{
   /** Canvases that share a viewport move and zoom together. */
   shared?: Viewport;
 }>();
-const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
+const emit = defineEmits<{
+  point: [at: { x: number; y: number } | undefined];
+  /** A click that did not drag, mm; `reach` is a few px in mm. */
+  tap: [at: { x: number; y: number }, reach: number];
+}>();
 
 const view = props.shared ?? createViewport();
 const host = ref<HTMLDivElement>();
@@ -124,9 +128,12 @@ function onWheel(event: WheelEvent): void {
 }
 
 let dragged: { x: number; y: number } | undefined;
+let pressed: { x: number; y: number } | undefined;
+/** px that a hand may tremble between pressing and letting go */
+const STILL = 4;
 function onDown(event: PointerEvent): void {
   if (event.button > 1) return;
-  dragged = { x: event.clientX, y: event.clientY };
+  dragged = pressed = { x: event.clientX, y: event.clientY };
   host.value?.setPointerCapture(event.pointerId);
 }
 function onMove(event: PointerEvent): void {
@@ -138,7 +145,12 @@ function onMove(event: PointerEvent): void {
   view.y += event.clientY - dragged.y;
   dragged = { x: event.clientX, y: event.clientY };
 }
-const onUp = (): void => void (dragged = undefined);
+function onUp(event: PointerEvent): void {
+  dragged = undefined;
+  if (!pressed || Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > STILL) return;
+  const at = local(event);
+  emit('tap', { x: (at.x - view.x) / view.scale, y: (at.y - view.y) / view.scale }, STILL / view.scale);
+}
 
 const PAN = 60;
 function onKey(event: KeyboardEvent): void {
@@ -194,7 +206,7 @@ watch(
     @pointerdown="onDown"
     @pointermove="onMove"
     @pointerup="onUp"
-    @pointercancel="onUp"
+    @pointercancel="dragged = undefined"
     @pointerleave="emit('point', undefined)"
     @keydown="onKey"
   >

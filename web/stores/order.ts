@@ -3,6 +3,7 @@ import type { Remote } from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Cut, Order } from '../../contracts/api';
+import type { Picked, Snapped } from '../../core/artwork/pick';
 import type { Choices, Shop } from '../../core/plan/plan';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';
@@ -29,7 +30,11 @@ export const useOrder = defineStore('order', () => {
   const choices = shallowRef<Choices>();
   const shop = shallowRef<Shop>();
   const plan = shallowRef<PlanView>();
+  /** The plan of what was really chosen: what is found stays listed while a fix is only looked at. */
+  const chosenPlan = shallowRef<PlanView>();
   const cuts = ref<Cut[]>([]);
+  /** A change that is only looked at: planned and shown, never saved. */
+  const looked = shallowRef<Partial<Choices>>();
   const planning = ref(false);
   const saving = ref<'saved' | 'saving' | 'waiting'>('saved');
   const problem = ref<ApiProblem>();
@@ -74,6 +79,8 @@ export const useOrder = defineStore('order', () => {
     order.value = undefined;
     choices.value = undefined;
     plan.value = undefined;
+    chosenPlan.value = undefined;
+    looked.value = undefined;
     problem.value = undefined;
     cuts.value = [];
     pending = [];
@@ -122,10 +129,13 @@ export const useOrder = defineStore('order', () => {
     if (!worker || !order.value || !choices.value || !shop.value) return;
     planning.value = true;
     try {
-      await worker.plan.open(choices.value.artwork.pieces.map(({ source }) => source));
+      const now = { ...choices.value, ...looked.value };
+      await worker.plan.open(now.artwork.pieces.map(({ source }) => source));
       if (mine !== wanted) return;
-      const view = await worker.plan.plan(choices.value, shop.value);
-      if (mine === wanted) plan.value = markRaw(view);
+      const view = await worker.plan.plan(now, shop.value);
+      if (mine !== wanted) return;
+      plan.value = markRaw(view);
+      if (looked.value === undefined) chosenPlan.value = plan.value;
     } catch (error) {
       if (mine === wanted)
         problem.value = new ApiProblem(0, 'plan', `This order could not be planned: ${String(error)}`);
@@ -137,12 +147,25 @@ export const useOrder = defineStore('order', () => {
   /** Changes whole sections of the choices. */
   function change(change: Partial<Choices>): void {
     if (!order.value || !choices.value) return;
+    looked.value = undefined;
     choices.value = markRaw({ ...choices.value, ...change });
     pending.push(change);
     keepPending();
     void replan();
     void send();
   }
+
+  /** Shows what a change would do; nothing ends it. */
+  function look(change: Partial<Choices> | undefined): void {
+    if (looked.value === change) return;
+    looked.value = change && markRaw(change);
+    void replan();
+  }
+
+  const pick = async (x: number, y: number, reach: number): Promise<Picked | undefined> =>
+    worker?.plan.pick([x, y], reach);
+  const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
+    worker?.plan.snap([x, y], reach);
 
   function keepPending(): void {
     if (!order.value) return;
@@ -186,7 +209,15 @@ export const useOrder = defineStore('order', () => {
     sending = false;
   }
 
-  async function step(word: 'undo' | 'redo'): Promise<void> {
+  let steps: Promise<void> = Promise.resolve();
+  /** One step after the other, each once all before it is saved: however fast a hand is, none is lost. */
+  function step(word: 'undo' | 'redo'): Promise<void> {
+    steps = steps.then(() => stepNow(word));
+    return steps;
+  }
+
+  async function stepNow(word: 'undo' | 'redo'): Promise<void> {
+    while (sending && saving.value !== 'waiting') await new Promise((done) => setTimeout(done, 20));
     if (!order.value || pending.length > 0 || sending) return;
     sending = true;
     try {
@@ -233,6 +264,7 @@ export const useOrder = defineStore('order', () => {
     choices,
     shop,
     plan,
+    chosenPlan,
     cuts,
     openCuts,
     planning,
@@ -241,6 +273,10 @@ export const useOrder = defineStore('order', () => {
     open,
     close,
     change,
+    look,
+    looked,
+    pick,
+    snap,
     undo: () => step('undo'),
     redo: () => step('redo'),
     rename,

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { Order, OrderRow } from '../../contracts/api';
+import type { TextSource } from '../../core/artwork/choices';
 import { ApiProblem, call, upload } from './api';
 import type { Upload } from './api';
 import { useEvents } from './events';
@@ -61,7 +62,19 @@ export const useOrders = defineStore('orders', () => {
     }
   }
 
-  return { rows, state, problem, arrival, refresh, bringIn };
+  /** Starts an order from typed text. */
+  async function fromText(source: TextSource): Promise<Order | undefined> {
+    problem.value = undefined;
+    try {
+      return await call<Order>('POST', '/api/orders/text', { source });
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      problem.value = error;
+      return undefined;
+    }
+  }
+
+  return { rows, state, problem, arrival, refresh, bringIn, fromText };
 });
 
 const tooLarge = (file: File): ApiProblem =>

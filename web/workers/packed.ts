@@ -1,4 +1,8 @@
 /** What the planning worker hands to the page: plain numbers in arrays that move without being copied. */
+import type { Artwork, Offers } from '../../core/artwork/artwork';
+import type { LineKind, Piece } from '../../core/artwork/choices';
+import { sourceKey } from '../../core/artwork/choices';
+import type { PlacedPiece, PreparedArtwork } from '../../core/artwork/prepare';
 import type { Film } from '../../core/films/film';
 import type { Finding } from '../../core/findings/finding';
 import { groupNested } from '../../core/geometry/nesting';
@@ -6,7 +10,7 @@ import type { Region } from '../../core/geometry/region';
 import type { Bounds } from '../../core/geometry/bounds';
 import type { Matrix } from '../../core/geometry/matrix';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
-import type { Plan, Totals } from '../../core/plan/plan';
+import type { Choices, Plan, Totals } from '../../core/plan/plan';
 
 /** Rings one behind the other; `groups` ends an outermost outline with its holes, `rings` each ring. */
 export interface PackedRegion {
@@ -24,6 +28,8 @@ export interface ColourView {
   readonly shapes: number;
   readonly area: number;
   readonly region: PackedRegion;
+  /** Lines of this colour that a tool follows. */
+  readonly followed: number;
 }
 
 export interface StripView {
@@ -45,10 +51,29 @@ export interface StripView {
   readonly cutLength: number;
 }
 
+/** A line that a tool follows. */
+export interface LineView {
+  readonly kind: LineKind;
+  readonly colour: string;
+  readonly ref: string;
+  readonly closed: boolean;
+  readonly points: Float32Array;
+}
+
+/** A piece as it lies, and what can be chosen about its source. */
+export interface PieceView extends PlacedPiece {
+  readonly offers: Offers;
+  readonly layers: readonly string[];
+  readonly colours: readonly string[];
+  readonly shapes: number;
+}
+
 export interface PlanView {
   readonly width: number;
   readonly height: number;
   readonly natural: { readonly width: number; readonly height: number };
+  readonly pieces: readonly PieceView[];
+  readonly lines: readonly LineView[];
   readonly colours: readonly ColourView[];
   readonly strips: readonly StripView[];
   readonly cutter: Cutter | undefined;
@@ -77,9 +102,22 @@ export function packRegion(region: Region): PackedRegion {
   return { xy, rings, groups: ends };
 }
 
-export function packPlan(plan: Plan, took: number): PlanView {
+export function packPlan(
+  plan: Plan,
+  took: number,
+  choices: Choices,
+  artworks: ReadonlyMap<string, Artwork>,
+): PlanView {
   const { prepared, separation, cuts, totals, findings, cutter } = plan;
   return {
+    pieces: choices.artwork.pieces.flatMap((piece) => pieceView(piece, prepared, artworks)),
+    lines: prepared.lines.map(({ kind, colour, ref, closed, points }) => ({
+      kind,
+      colour,
+      ref,
+      closed,
+      points: Float32Array.from(points),
+    })),
     width: prepared.width,
     height: prepared.height,
     natural: prepared.natural,
@@ -87,7 +125,11 @@ export function packPlan(plan: Plan, took: number): PlanView {
     totals,
     findings,
     took,
-    colours: separation.colours.map(({ region, ...colour }) => ({ ...colour, region: packRegion(region) })),
+    colours: separation.colours.map(({ region, lines, ...colour }) => ({
+      ...colour,
+      followed: lines.length,
+      region: packRegion(region),
+    })),
     strips: cuts.map(({ strip, recipe, shopRecipe, program }) => ({
       film: strip.film,
       colours: strip.layer.colours,
@@ -107,6 +149,27 @@ export function packPlan(plan: Plan, took: number): PlanView {
       cutLength: program.cutLength,
     })),
   };
+}
+
+function pieceView(
+  piece: Piece,
+  prepared: PreparedArtwork,
+  artworks: ReadonlyMap<string, Artwork>,
+): PieceView[] {
+  const artwork = artworks.get(sourceKey(piece.source));
+  const nowhere = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+  const natural = { x: 0, y: 0, width: 0, height: 0 };
+  const placed = prepared.pieces.find(({ id }) => id === piece.id);
+  if (!artwork) return [];
+  return [
+    {
+      ...(placed ?? { id: piece.id, box: nowhere, width: 0, height: 0, natural }),
+      offers: artwork.offers ?? {},
+      layers: [...new Set(artwork.shapes.flatMap(({ layer }) => (layer ? [layer] : [])))].slice(0, 200),
+      colours: [...new Set(artwork.shapes.map(({ colour }) => colour))],
+      shapes: artwork.shapes.length,
+    },
+  ];
 }
 
 /** Everything in a view that can be handed over instead of copied. */

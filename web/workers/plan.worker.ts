@@ -1,6 +1,10 @@
 import { expose, transfer } from 'comlink';
 import type { Artwork } from '../../core/artwork/artwork';
 import type { Choices, Shop } from '../../core/plan/plan';
+import type { Picked, Snapped } from '../../core/artwork/pick';
+import { pickAt, snapAt } from '../../core/artwork/pick';
+import type { PreparedArtwork } from '../../core/artwork/prepare';
+import type { Spot } from '../../core/geometry/spot';
 import { sourceKey } from '../../core/artwork/choices';
 import type { Source } from '../../core/artwork/choices';
 import { createPlanner } from '../../core/plan/plan';
@@ -9,6 +13,7 @@ import { buffersOf, packPlan } from './packed';
 
 const planner = createPlanner();
 const artworks = new Map<string, Artwork>();
+let shown: PreparedArtwork | undefined;
 
 /** Artworks kept beside those that the order shows: undo and the last traces come back at once. */
 const KEPT = 12;
@@ -33,9 +38,15 @@ const work = {
   plan(choices: Choices, shop: Shop): PlanView {
     const started = performance.now();
     const plan = planner.plan(artworks, choices, shop);
-    const view = packPlan(plan, performance.now() - started);
+    shown = plan.prepared;
+    const view = packPlan(plan, performance.now() - started, choices, artworks);
     return transfer(view, buffersOf(view));
   },
+
+  /** The frontmost shape at a place of the sign as last planned. */
+  pick: (at: Spot, reach: number): Picked | undefined => (shown ? pickAt(shown, at, reach) : undefined),
+
+  snap: (at: Spot, reach: number): Snapped | undefined => (shown ? snapAt(shown, at, reach) : undefined),
 };
 
 export type PlanWork = typeof work;

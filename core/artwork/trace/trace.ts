@@ -180,7 +180,7 @@ export function artworkOfTrace(traced: Trace, mmPerPixel: number): Artwork {
     shapes,
     clips: [],
     findings,
-    offers: { picture: { width, height } },
+    offers: { picture: { width, height, mmPerPixel } },
   };
 }
 

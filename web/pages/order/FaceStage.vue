@@ -1,19 +1,28 @@
 <script setup lang="ts">
 /** The finished sign, as seen from its front, to scale. */
-import { computed } from 'vue';
+import { computed, ref, watch } from 'vue';
+import type { Finding } from '../../../core/findings/finding';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
+import { drawLines } from '../../stage/lineKinds';
 import { fillAll, strokeAll } from '../../stage/paths';
+import { useArtwork } from '../../stores/artwork';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
+import MeasureOverlay from './artwork/MeasureOverlay.vue';
+import PieceHandles from './artwork/PieceHandles.vue';
+import TrialOverlay from './artwork/TrialOverlay.vue';
 import type { SectionName } from './RunCard.vue';
 
 export type FaceView = 'face' | 'apart' | 'cut-lines';
 
 const props = defineProps<{ view: FaceView; film: string | undefined; section: SectionName }>();
-const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
+const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined]; finding: [] }>();
 const store = useOrder();
+const art = useArtwork();
+const stage = ref<InstanceType<typeof StageCanvas>>();
+const measure = ref<InstanceType<typeof MeasureOverlay>>();
 const units = useUnits();
 
 const INK = '#261c2c';
@@ -58,6 +67,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
   if (props.view !== 'apart') {
     ground(context, scale, 0, 0);
     for (const { id, colours } of groups.value) yield* paintFilm(context, scale, id, colours);
+    yield* drawLines(context, store.plan.lines, scale, '#fffdf7');
     return;
   }
   for (const [i, { id, colours }] of groups.value.entries()) {
@@ -66,6 +76,9 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
     context.translate(x, y);
     ground(context, scale, 0, 0);
     yield* paintFilm(context, scale, id, colours);
+    const own = new Set(colours.map((c) => c.colour));
+    const lines = store.plan.lines.filter((line) => own.has(line.colour));
+    yield* drawLines(context, lines, scale, '#fffdf7');
     context.restore();
   }
 }
@@ -97,25 +110,67 @@ function* paintFilm(
   context.globalAlpha = 1;
 }
 
-const stops = computed(() => store.plan?.findings.filter((f) => f.severity !== 'note') ?? []);
-const pins = computed(() =>
-  stops.value.flatMap((finding, i) => (finding.where ? [{ n: i + 1, finding, where: finding.where }] : [])),
+/** What the layout says stands over the sign; what the check-over says stands at its place and in the run card. */
+const stops = computed(
+  () => store.plan?.findings.filter((f) => f.severity !== 'note' && f.key === undefined) ?? [],
 );
+const open = computed(() => art.findings.filter((f) => f.ignored === undefined));
+/** Pins of one place stand side by side. */
+const pins = computed(() => {
+  const taken = new Map<string, number>();
+  return open.value.flatMap((finding, i) => {
+    if (!finding.where) return [];
+    const { minX, minY, maxX, maxY } = finding.where;
+    const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+    const cell = `${Math.round((x / sheet.value.width) * 60)} ${Math.round((y / sheet.value.width) * 60)}`;
+    const beside = taken.get(cell) ?? 0;
+    taken.set(cell, beside + 1);
+    return [{ n: i + 1, finding, x, y, beside }];
+  });
+});
+/** More pins than this would hide the sign: they are dots until one is turned to. */
+const MOST_NUMBERED = 14;
+const arranging = computed(() => props.section === 'artwork' && props.view !== 'apart');
+const rank = (finding: Finding): number => open.value.indexOf(finding) + 1;
+
+/** A finding that is turned to is shown large enough to be judged. */
+watch(
+  () => art.finding,
+  (key) => {
+    const where = open.value.find((f) => f.key === key)?.where;
+    if (!key || !where) return;
+    const size = Math.max(where.maxX - where.minX, where.maxY - where.minY, sheet.value.width / 60, 4);
+    stage.value?.lookAt((where.minX + where.maxX) / 2, (where.minY + where.maxY) / 2, 150 / size);
+  },
+);
+async function tap(at: { x: number; y: number }, reach: number): Promise<void> {
+  if (art.measuring) return void (await measure.value?.tap(at));
+  if (!arranging.value) return;
+  art.selected = [];
+  art.picked = await store.pick(at.x, at.y, reach);
+}
+function point(at: { x: number; y: number } | undefined): void {
+  emit('point', at);
+  if (art.measuring) measure.value?.point(at);
+}
+const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefined));
 </script>
 
 <template>
   <div class="wrap">
     <StageCanvas
+      ref="stage"
       class="canvas"
       label="The finished sign"
       :box="box"
       :draw="draw"
       :content="content"
       :room="56"
-      @point="emit('point', $event)"
+      @point="point"
+      @tap="tap"
     >
       <template #default="{ view: at }">
-        <svg v-if="store.plan && view !== 'apart'" width="100%" height="100%" aria-hidden="true">
+        <svg v-if="store.plan && view !== 'apart'" class="dims" width="100%" height="100%" aria-hidden="true">
           <g stroke="var(--ink-soft)" fill="none">
             <path
               :d="`M${at.x} ${at.y + sheet.height * at.scale + 26}v10M${at.x} ${at.y + sheet.height * at.scale + 31}H${at.x + sheet.width * at.scale}m0 -5v10`"
@@ -141,18 +196,39 @@ const pins = computed(() =>
           >
             {{ units.length(sheet.height) }}
           </span>
-          <span
+          <PieceHandles v-if="arranging && art.placed.length > 1 && !art.measuring" :at="at" />
+          <div
+            v-if="pickedBox"
+            class="pickedbox"
+            :style="{
+              left: `${at.x + pickedBox.minX * at.scale}px`,
+              top: `${at.y + pickedBox.minY * at.scale}px`,
+              width: `${(pickedBox.maxX - pickedBox.minX) * at.scale}px`,
+              height: `${(pickedBox.maxY - pickedBox.minY) * at.scale}px`,
+            }"
+          ></div>
+          <TrialOverlay v-if="arranging && art.trial" :at="at" />
+          <button
             v-for="pin in pins"
             :key="pin.n"
             class="pin"
-            :class="pin.finding.severity"
+            :class="[
+              pin.finding.severity,
+              { little: pins.length > MOST_NUMBERED },
+              { now: pin.finding.key !== undefined && pin.finding.key === art.finding },
+            ]"
             :title="pin.finding.message"
+            :aria-label="`${pin.n}: ${pin.finding.message}`"
             :style="{
-              left: `${at.x + ((pin.where.minX + pin.where.maxX) / 2) * at.scale}px`,
-              top: `${at.y + ((pin.where.minY + pin.where.maxY) / 2) * at.scale}px`,
+              left: `${at.x + pin.x * at.scale + pin.beside * 20}px`,
+              top: `${at.y + pin.y * at.scale}px`,
             }"
-            >{{ pin.n }}</span
+            @pointerdown.stop
+            @click="((art.finding = pin.finding.key), emit('finding'))"
           >
+            {{ pin.n }}
+          </button>
+          <MeasureOverlay v-if="art.measuring" ref="measure" :at="at" />
         </template>
         <template v-if="view === 'apart'">
           <span
@@ -172,7 +248,7 @@ const pins = computed(() =>
     <p v-if="!store.plan" class="wait" role="status">Laying out the films …</p>
     <ol v-if="stops.length" class="findings" aria-label="To look at">
       <li v-for="(finding, i) in stops.slice(0, 3)" :key="i" :class="finding.severity">
-        <span class="pin still" :class="finding.severity">{{ i + 1 }}</span>
+        <span class="pin still" :class="finding.severity">{{ rank(finding) }}</span>
         <div>
           <strong>{{ finding.message }}</strong>
           <span v-if="finding.waysOut" class="ways">{{ finding.waysOut.join(' · ') }}</span>
@@ -216,6 +292,26 @@ const pins = computed(() =>
   border: 1.5px solid var(--card);
   border-radius: 50%;
   transform: translate(-50%, -50%);
+}
+.pin.note {
+  background: var(--bilberry);
+}
+.pin.little:not(.now, :hover, :focus-visible) {
+  width: 11px;
+  height: 11px;
+  font-size: 0;
+}
+.pin.now {
+  z-index: 1;
+  outline: 3px solid var(--damson);
+}
+button.pin {
+  padding: 0;
+}
+.pickedbox {
+  position: absolute;
+  border: 1.5px solid var(--damson);
+  pointer-events: none !important;
 }
 .pin.stop {
   background: var(--currant);

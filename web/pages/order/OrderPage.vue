@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { Ruler } from '@lucide/vue';
 import Dialog from 'primevue/dialog';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../../parts/ProblemNote.vue';
+import { useArtwork } from '../../stores/artwork';
 import { useOrder } from '../../stores/order';
 import FaceStage from './FaceStage.vue';
 import type { FaceView } from './FaceStage.vue';
@@ -24,6 +26,8 @@ const SHORTCUTS: readonly (readonly [string, string])[] = [
   ['[  ]', 'film before, film after'],
   ['Shift [  Shift ]', 'cut this film earlier, later'],
   ['1 … 4', 'Face, Films apart, Cut lines, As cut'],
+  ['P  Shift P', 'next finding, finding before'],
+  ['M', 'measure between two points'],
   ['Arrows', 'move the stage that has the focus'],
   ['+  −', 'zoom in and out'],
   ['0', 'show everything'],
@@ -32,11 +36,12 @@ const SHORTCUTS: readonly (readonly [string, string])[] = [
 ];
 
 const store = useOrder();
+const art = useArtwork();
 const units = useUnits();
 const route = useRoute();
 const router = useRouter();
 const view = ref<FaceView | 'as-cut'>('face');
-const section = ref<SectionName>('films');
+const section = ref<SectionName>(route.query.open === 'artwork' ? 'artwork' : 'films');
 const film = ref<string>();
 const pointer = ref<{ x: number; y: number }>();
 const help = ref(false);
@@ -99,8 +104,25 @@ function onKey(event: KeyboardEvent): void {
   if (event.key === '?') return act(event, () => (help.value = !help.value));
   if (event.code === 'BracketLeft') return act(event, () => (event.shiftKey ? moveFilm(-1) : nextFilm(-1)));
   if (event.code === 'BracketRight') return act(event, () => (event.shiftKey ? moveFilm(1) : nextFilm(1)));
+  if (key === 'p') return act(event, () => nextFinding(event.shiftKey ? -1 : 1));
+  if (key === 'm') return act(event, () => measure());
+  if (event.key === 'Escape' && art.measuring) return act(event, () => (art.measuring = false));
   const index = Number(event.key) - 1;
   if (VIEWS[index]) act(event, () => (view.value = VIEWS[index][0]));
+}
+
+/** Turns to the next finding that has a place, in the run card and on the sign. */
+function nextFinding(by: 1 | -1): void {
+  const open = art.findings.filter((f) => f.ignored === undefined && f.key !== undefined);
+  if (open.length === 0) return;
+  section.value = 'artwork';
+  if (view.value === 'apart' || view.value === 'as-cut') view.value = 'face';
+  const now = open.findIndex((f) => f.key === art.finding);
+  art.finding = open[now < 0 ? (by === 1 ? 0 : open.length - 1) : (now + by + open.length) % open.length].key;
+}
+function measure(): void {
+  art.measuring = !art.measuring;
+  if (view.value === 'apart' || view.value === 'as-cut') view.value = 'face';
 }
 
 function act(event: KeyboardEvent, what: () => unknown): void {
@@ -134,6 +156,9 @@ onBeforeUnmount(() => {
             {{ word }}
           </button>
         </div>
+        <button class="measure" :aria-pressed="art.measuring" @click="measure">
+          <Ruler :size="16" aria-hidden="true" /> Measure <kbd>M</kbd>
+        </button>
         <span v-if="store.planning" class="planning" role="status">planning …</span>
       </div>
       <ProblemNote
@@ -144,7 +169,15 @@ onBeforeUnmount(() => {
         @close="store.problem = undefined"
       />
       <AsCutStage v-if="view === 'as-cut'" v-model:film="film" class="face" @point="pointer = $event" />
-      <FaceStage v-else class="face" :view="view" :film="film" :section="section" @point="pointer = $event" />
+      <FaceStage
+        v-else
+        class="face"
+        :view="view"
+        :film="film"
+        :section="section"
+        @point="pointer = $event"
+        @finding="section = 'artwork'"
+      />
       <StripsStage v-model:film="film" class="strips" :view="view" @reorder="reorder" />
       <footer>
         <span class="number at">{{
@@ -212,6 +245,21 @@ onBeforeUnmount(() => {
 }
 .views button[aria-pressed='true'] {
   background: var(--ink);
+  color: var(--card);
+}
+.measure {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  height: 31px;
+  padding: 0 10px;
+  font-size: 14px;
+  background: none;
+  border: 0;
+  border-radius: var(--radius-field);
+}
+.measure[aria-pressed='true'] {
+  background: var(--damson);
   color: var(--card);
 }
 .planning {

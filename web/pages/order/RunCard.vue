@@ -145,9 +145,11 @@ const canQueue = computed(
           <LayoutSection v-else-if="s.name === 'layout'" />
           <CutSection v-else-if="s.name === 'cut'" v-model:film="film" />
           <CutterSection v-else />
-          <p v-for="(f, k) in ownFindings(s.name)" :key="k" class="finding" :class="f.severity">
-            {{ f.message }}
-          </p>
+          <template v-if="s.name !== 'artwork'">
+            <p v-for="(f, k) in ownFindings(s.name)" :key="k" class="finding" :class="f.severity">
+              {{ f.message }}
+            </p>
+          </template>
         </div>
       </section>
     </div>
@@ -223,7 +225,7 @@ const canQueue = computed(
 .sections {
   overflow-y: auto;
 }
-section {
+section:not(.fold) {
   border-bottom: 1px solid var(--rule);
 }
 section.open {
@@ -298,6 +300,25 @@ h2 button:focus-visible {
   justify-content: space-between;
   gap: 10px;
   min-height: 31px;
+}
+.body :deep(select) {
+  min-height: 31px;
+  padding: 0 6px;
+  font-size: 13.5px;
+  background: var(--card);
+  border: 1px solid var(--rule);
+  border-radius: var(--radius-field);
+}
+.body :deep(.small) {
+  min-height: 28px;
+  padding: 0 9px;
+  gap: 5px;
+  font-size: 13.5px;
+}
+.body :deep(input[type='checkbox']) {
+  width: 19px;
+  height: 19px;
+  accent-color: var(--damson);
 }
 .body :deep(.hint) {
   margin: 0;

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { FilePlus2, Search } from '@lucide/vue';
+import { FilePlus2, Search, Type } from '@lucide/vue';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { OrderRow } from '../../../contracts/api';
 import ProblemNote from '../../parts/ProblemNote.vue';
+import { ACCEPTED, PLAIN_TEXT } from '../order/artwork/sources';
 import { useOrders } from '../../stores/orders';
 import { useUnits } from '../../stores/units';
 
@@ -57,6 +58,10 @@ async function onPick(event: Event): Promise<void> {
   const order = await orders.bringIn(file);
   if (order) await router.push({ name: 'order', params: { id: order.id } });
 }
+async function typed(): Promise<void> {
+  const order = await orders.fromText(PLAIN_TEXT);
+  if (order) await router.push({ name: 'order', params: { id: order.id }, query: { open: 'artwork' } });
+}
 onMounted(() => void orders.refresh());
 </script>
 
@@ -78,7 +83,8 @@ onMounted(() => void orders.refresh());
           {{ word }}
         </button>
       </div>
-      <input ref="picker" type="file" accept=".svg,image/svg+xml" hidden @change="onPick" />
+      <input ref="picker" type="file" :accept="ACCEPTED" hidden @change="onPick" />
+      <button class="button" @click="typed"><Type :size="17" aria-hidden="true" />From text</button>
       <button class="button main" @click="picker?.click()">
         <FilePlus2 :size="18" aria-hidden="true" />New order
       </button>
@@ -96,19 +102,19 @@ onMounted(() => void orders.refresh());
     </div>
     <div v-else-if="orders.rows.length === 0" class="quiet">
       <h2>No orders yet</h2>
-      <p>Drop a customer's SVG anywhere on this page.</p>
+      <p>Drop a customer's drawing or picture anywhere on this page, or start from text.</p>
     </div>
     <p v-else-if="shown.length === 0" class="quiet">No order matches. Clear the search or show all.</p>
     <ul v-else class="rows">
       <li v-for="row in shown" :key="row.id">
         <router-link :to="{ name: 'order', params: { id: row.id } }">
           <span class="thumb"
-            ><img :src="`/api/orders/${row.id}/thumbnail.png`" alt="" loading="lazy"
+            ><img :src="`/api/orders/${row.id}/thumbnail.png?${row.changedAt}`" alt="" loading="lazy"
           /></span>
           <span class="what">
             <strong>{{ row.name }}</strong>
             <span class="soft"
-              ><span class="number">#{{ row.number }}</span> · {{ row.fileName }}</span
+              ><span class="number">#{{ row.number }}</span> · {{ row.fileName || 'typed text' }}</span
             >
           </span>
           <span class="size number"

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+/** What lines are for: by colour, by layer, or for the shape that is picked on the stage. */
+import { computed } from 'vue';
+import type { LineKind, LineRules, StrokeManner } from '../../../../core/artwork/choices';
+import FoldOut from '../../../parts/FoldOut.vue';
+import { useArtwork } from '../../../stores/artwork';
+import KindSelect from './KindSelect.vue';
+
+const art = useArtwork();
+const rules = computed(() => art.choices.lines);
+const colours = computed(() => [...new Set(art.placed.flatMap((piece) => piece.colours))].slice(0, 40));
+const layers = computed(() => [...new Set(art.placed.flatMap((piece) => piece.layers))].slice(0, 40));
+const set = (change: Partial<LineRules>): void => art.change({ lines: { ...rules.value, ...change } });
+const by = (what: 'colour' | 'layer' | 'shape', key: string, kind: LineKind): void =>
+  set({ [what]: { ...rules.value[what], [key]: kind } });
+
+function stroke(ref: string, manner: string): void {
+  const { [ref]: _before, ...others } = rules.value.stroke;
+  set({ stroke: manner === '' ? others : { ...others, [ref]: manner as StrokeManner } });
+}
+const decided = computed(() => {
+  const n = (['colour', 'layer', 'shape'] as const).reduce(
+    (sum, what) => sum + Object.values(rules.value[what]).filter((kind) => kind !== 'kiss').length,
+    0,
+  );
+  return n === 0 ? 'all kiss cut' : `${n} not kiss cut`;
+});
+const value = (event: Event): string => (event.target as HTMLSelectElement).value;
+</script>
+
+<template>
+  <FoldOut title="Line kinds" name="lines" :says="decided">
+    <template v-if="art.picked">
+      <div class="row picked">
+        <span>The picked {{ art.picked.isLine ? 'line' : 'shape' }}</span>
+        <KindSelect
+          label="Line kind of the picked shape"
+          :kind="rules.shape[art.picked.ref]"
+          @change="by('shape', art.picked!.ref, $event)"
+        />
+      </div>
+      <label class="row"
+        ><span>If it is a stroke</span>
+        <select
+          aria-label="How the picked stroke is cut"
+          :value="rules.stroke[art.picked.ref] ?? ''"
+          @change="stroke(art.picked!.ref, value($event))"
+        >
+          <option value="">as its width asks</option>
+          <option value="line">along its middle</option>
+          <option value="outline">around its width</option>
+        </select></label
+      >
+    </template>
+    <p v-else class="hint">Click a shape on the sign to give it a line kind of its own.</p>
+    <div v-for="c in colours" :key="c" class="row">
+      <span class="colour"
+        ><i class="swatch little" :style="{ '--film': c }"></i><span class="number">{{ c }}</span></span
+      >
+      <KindSelect
+        :label="`Line kind of ${c}`"
+        :kind="rules.colour[c] ?? 'kiss'"
+        @change="by('colour', c, $event)"
+      />
+    </div>
+    <div v-for="l in layers" :key="l" class="row">
+      <span class="layer">Layer {{ l }}</span>
+      <KindSelect
+        :label="`Line kind of layer ${l}`"
+        :kind="rules.layer[l]"
+        @change="by('layer', l, $event)"
+      />
+    </div>
+    <label class="row"
+      ><span>Strokes without a fill</span>
+      <select
+        aria-label="Strokes without a fill"
+        :value="rules.stroke['*'] ?? ''"
+        @change="stroke('*', value($event))"
+      >
+        <option value="">as their width asks</option>
+        <option value="line">along their middle</option>
+        <option value="outline">around their width</option>
+      </select></label
+    >
+  </FoldOut>
+</template>
+
+<style scoped>
+.colour {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  font-size: 13.5px;
+}
+.swatch.little {
+  width: 15px;
+  height: 18px;
+}
+.layer {
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
+.picked {
+  padding: 3px 7px;
+  margin: 0 -7px;
+  background: var(--damson-soft);
+  border-radius: var(--radius-field);
+}
+</style>

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+/** A heading that shows or hides what is under it, and remembers which. */
+import { ChevronRight } from '@lucide/vue';
+import { ref } from 'vue';
+
+const props = defineProps<{ title: string; name: string; says?: string; open?: boolean }>();
+const key = `jam-pan-fold-${props.name}`;
+const shown = ref(
+  localStorage.getItem(key) === null ? props.open === true : localStorage.getItem(key) === '1',
+);
+function turn(): void {
+  shown.value = !shown.value;
+  localStorage.setItem(key, shown.value ? '1' : '0');
+}
+</script>
+
+<template>
+  <section class="fold">
+    <h3>
+      <button :aria-expanded="shown" @click="turn">
+        <ChevronRight :size="15" class="arrow" :class="{ shown }" aria-hidden="true" />
+        <span>{{ title }}</span>
+        <span v-if="says" class="says number">{{ says }}</span>
+      </button>
+    </h3>
+    <div v-if="shown" class="inside"><slot /></div>
+  </section>
+</template>
+
+<style scoped>
+.fold {
+  border: 0;
+  border-top: 1px solid var(--rule);
+}
+h3 {
+  font-size: 14.5px;
+}
+h3 button {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  width: 100%;
+  padding: 7px 0 5px;
+  font-weight: 680;
+  text-align: left;
+  background: none;
+  border: 0;
+}
+.arrow {
+  transition: transform 0.12s;
+}
+.arrow.shown {
+  transform: rotate(90deg);
+}
+.says {
+  margin-left: auto;
+  font-size: 12.5px;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.inside {
+  display: grid;
+  gap: 8px;
+}
+@media (prefers-reduced-motion: reduce) {
+  .arrow {
+    transition: none;
+  }
+}
+</style>
