@@ -1,6 +1,15 @@
 /** How fast the computation is. Figures of one run; compare ratios, the machine may be noisy. */
 import { readFileSync } from 'node:fs';
+import { Resvg } from '@resvg/resvg-js';
+import { DEFAULT_TRACE } from '../core/artwork/choices';
+import { prepare } from '../core/artwork/prepare';
+import { readResolvedSvg } from '../core/artwork/readResolvedSvg';
+import { trace } from '../core/artwork/trace/trace';
+import { checkOver } from '../core/checks/checkOver';
+import { separate } from '../core/films/separate';
+import { inspectSvg } from '../server/files/inspectSvg';
 import { readSvg } from '../server/files/readSvg';
+import { largePicture } from './largePicture';
 import { oneFile } from '../core/plan/oneFile';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { preparePiece } from '../core/artwork/preparePiece';
@@ -66,6 +75,38 @@ const writing = time(() =>
   cold.cuts.forEach(({ program, strip }) => hpglBytes(writeHpgl(program, CURLEW.device, strip.cuttable))),
 );
 row('HP-GL written', `${(points / writing / 1000).toFixed(1)} M points/s`, '≥ 2 M points/s');
+
+// 10 MB, 5 000 shapes, 500 000 points: against what the resolver itself takes to parse and resolve it
+const huge = Buffer.from(largeDrawing(5000, 100));
+const resolve = time(() => new Resvg(huge.toString(), { font: { loadSystemFonts: false } }).toString());
+const resolved = new Resvg(huge.toString(), { font: { loadSystemFonts: false } }).toString();
+const reading = time(() => {
+  inspectSvg(huge);
+  readResolvedSvg(resolved);
+});
+row(
+  `read a ${(huge.length / 1e6).toFixed(0)} MB SVG, 5 000 shapes: inspect and read`,
+  `${reading.toFixed(0)} ms`,
+  '',
+);
+row(
+  '  with the resolver, against the resolver alone',
+  `${((resolve + reading) / resolve).toFixed(2)} ×`,
+  '≤ 3 ×',
+);
+const heavy = oneFile(readResolvedSvg(resolved));
+const sized = prepare(heavy.artworks, heavy.choices.artwork);
+const films = separate(seenColours(sized.shapes), heavy.choices.films, DEMO_SHOP.films);
+const checking = time(() => checkOver(heavy.artworks, heavy.choices.artwork, sized, films, 0.025));
+row('all checks on it', `${checking.toFixed(0)} ms`, '≤ 3000 ms');
+
+const photo = largePicture(4000, 3000);
+for (const choices of [DEFAULT_TRACE, { ...DEFAULT_TRACE, by: 'colours' as const, colours: 4 }]) {
+  started = performance.now();
+  const { nodes } = trace(photo, choices);
+  const took = performance.now() - started;
+  row(`trace 12 megapixels by ${choices.by}, ${nodes} nodes`, `${took.toFixed(0)} ms`, '≤ 4000 ms');
+}
 
 for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers']) {
   const own = await readSvg(readFileSync(`demo/art/${name}.svg`));

@@ -6,7 +6,7 @@
  */
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
-import type { Region } from '../geometry/region';
+import type { Region, Ring } from '../geometry/region';
 import { createSegmentGrid } from './segmentGrid';
 import type { SegmentGrid } from './segmentGrid';
 
@@ -27,6 +27,7 @@ const FACING = Math.cos((135 * Math.PI) / 180);
 const POINTED_END = 3;
 /** Samples no closer than this and cells no smaller: shorter places are no trouble, mm. */
 const CLOSEST_SAMPLES = 0.3;
+const COARSE_SAMPLES = 1;
 const SMALLEST_CELL = 0.75;
 /** Nicks shorter than this share of the limit are no stems. */
 const SHORTEST = 0.5;
@@ -63,54 +64,72 @@ interface Sample {
 
 function sampleAll(region: Region, grid: SegmentGrid, limit: number, sign: 1 | -1): Sample[] {
   const out: Sample[] = [];
-  const spacing = Math.max(limit / 4, CLOSEST_SAMPLES);
+  const look = { grid, limit, sign };
   let run = 0;
-  let segment = 0;
+  let firstSegment = 0;
   for (const ring of region) {
-    const firstOfRing = out.length;
-    const runAtStart = ++run;
-    let left = spacing / 2;
-    let broken = false;
-    const n = ring.length;
-    for (let i = 0; i < n; i += 2, segment++) {
-      const x0 = ring[i];
-      const y0 = ring[i + 1];
-      const dx = ring[(i + 2) % n] - x0;
-      const dy = ring[(i + 3) % n] - y0;
-      const length = Math.hypot(dx, dy);
-      if (length === 0) continue;
-      const nx = (-dy / length) * sign;
-      const ny = (dx / length) * sign;
-      // a segment longer than the spacing is looked at in its middle at least
-      if (left > length) {
-        left -= length;
-        continue;
-      }
-      for (; left <= length; left += spacing) {
-        const x = x0 + (dx * left) / length;
-        const y = y0 + (dy * left) / length;
-        const found = touchingDisc(grid, x, y, nx, ny, limit / 2);
-        if (found) out.push({ x, y, ...found, own: segment, run, share: spacing });
-        else if (!broken || out[out.length - 1]?.run === run) {
-          run++;
-          broken = true;
-        }
-      }
-      left -= length;
+    // most outlines are nowhere narrow: a few looks tell, and only the others are looked at closely
+    const coarse = sampleRing(ring, firstSegment, run, Math.max(limit / 2, COARSE_SAMPLES), look);
+    if (coarse.length > 0) {
+      const fine = sampleRing(ring, firstSegment, run, Math.max(limit / 4, CLOSEST_SAMPLES), look);
+      for (const sample of fine) out.push(sample);
+      run = Math.max(run, ...fine.map((sample) => sample.run)) + 1;
     }
-    // the ring closes: what runs on over its first point is one run
-    if (
-      broken &&
-      out.length > firstOfRing &&
-      out[firstOfRing].run === runAtStart &&
-      out[out.length - 1].run === run
-    ) {
-      for (let k = out.length - 1; k >= firstOfRing && out[k].run === run; k--)
-        out[k] = { ...out[k], run: runAtStart };
-    }
+    firstSegment += ring.length / 2;
   }
   return out;
 }
+
+interface Look {
+  readonly grid: SegmentGrid;
+  readonly limit: number;
+  readonly sign: 1 | -1;
+}
+
+/** Samples of one ring that are narrow; what follows one another without a break is one run. */
+function sampleRing(
+  ring: Ring,
+  firstSegment: number,
+  firstRun: number,
+  spacing: number,
+  look: Look,
+): Sample[] {
+  const out: Sample[] = [];
+  let run = firstRun;
+  let left = spacing / 2;
+  let broken = false;
+  const n = ring.length;
+  for (let i = 0; i < n; i += 2) {
+    const x0 = ring[i];
+    const y0 = ring[i + 1];
+    const dx = ring[(i + 2) % n] - x0;
+    const dy = ring[(i + 3) % n] - y0;
+    const length = Math.hypot(dx, dy);
+    if (length === 0) continue;
+    const nx = (-dy / length) * look.sign;
+    const ny = (dx / length) * look.sign;
+    for (; left <= length; left += spacing) {
+      const x = x0 + (dx * left) / length;
+      const y = y0 + (dy * left) / length;
+      const found = touchingDisc(look.grid, x, y, nx, ny, look.limit / 2);
+      if (found) out.push({ x, y, ...found, own: firstSegment + i / 2, run, share: spacing });
+      else {
+        broken = true;
+        if (out[out.length - 1]?.run === run) run++;
+      }
+    }
+    left -= length;
+  }
+  // the ring closes: what runs on over its first point is one run
+  const joins = broken && out.length > 0 && out[0].run === firstRun && out[out.length - 1].run === run;
+  return joins && startsAtOnce(out[0], ring, spacing)
+    ? out.map((sample) => (sample.run === run ? { ...sample, run: firstRun } : sample))
+    : out;
+}
+
+/** Whether a ring's first narrow sample is its first sample at all. */
+const startsAtOnce = (sample: Sample, ring: Ring, spacing: number): boolean =>
+  Math.hypot(sample.x - ring[0], sample.y - ring[1]) <= spacing;
 
 /** The largest disc, no larger than `radius`, that touches the outline at x, y from inside; undefined when it is that large. */
 function touchingDisc(

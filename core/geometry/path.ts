@@ -5,7 +5,6 @@
 import type { Matrix } from './matrix';
 import { stretch } from './matrix';
 import type { Bounds } from './bounds';
-import { emptyBounds, growBounds } from './bounds';
 
 export interface Path {
   readonly ops: string;
@@ -128,7 +127,13 @@ export function mapPath({ ops, xy }: Path, [a, b, c, d, e, f]: Matrix): Path {
 /** Exact bounds of a mapped path: end points and the extremes of its cubics. */
 export function pathBounds(path: Path, m: Matrix): Bounds {
   const { ops, xy } = path;
-  const seen: number[] = [];
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  const take = (x: number, y: number): void => {
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  };
   const mapped = new Float64Array(xy.length);
   for (let i = 0; i < xy.length; i += 2) {
     mapped[i] = m[0] * xy[i] + m[2] * xy[i + 1] + m[4];
@@ -136,15 +141,15 @@ export function pathBounds(path: Path, m: Matrix): Bounds {
   }
   let at = 0;
   for (let i = 0; i < ops.length; i++) {
-    const op = ops[i];
-    if (op === 'Z') continue;
-    const end = op === 'C' ? at + 4 : at;
-    seen.push(mapped[end], mapped[end + 1]);
+    const op = ops.charCodeAt(i);
+    if (op === 90 /* Z */) continue;
+    const end = op === 67 /* C */ ? at + 4 : at;
+    take(mapped[end], mapped[end + 1]);
     // a cubic stays inside its control points: only where those reach past its ends can there be an extreme
-    if (op === 'C') for (const t of extremes(mapped, at)) seen.push(...cubicAt(mapped, at, t));
+    if (op === 67) for (const t of extremes(mapped, at)) take(...cubicAt(mapped, at, t));
     at = end + 2;
   }
-  return growBounds(emptyBounds(), seen);
+  return { minX, minY, maxX, maxY };
 }
 
 /** Parameters in (0, 1) at which the cubic ending at `at + 4` turns round in x or in y. */

@@ -21,10 +21,15 @@ export function edgeZone(field: Field, sigma: number): EdgeZone {
   const reach = blurs ? Math.max(1, Math.ceil(3 * sigma)) : 0;
   const kernel = kernelOf(blurs ? sigma : 1, reach);
   const { width, height } = field;
-  const near = nearEdges(field, reach + 1);
+  // a blur moves an outline by no more than its own deviation
+  const near = nearEdges(field, 1 + Math.ceil(blurs ? sigma : 0));
   const values = new Float32Array(near.length);
-  for (let i = near.indexOf(1); i >= 0; i = near.indexOf(1, i + 1)) {
-    values[i] = blurs ? blurred(field, kernel, reach, i % width, Math.floor(i / width)) : field.values[i];
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    for (let x = 0; x < width; x++) {
+      if (near[row + x] === 0) continue;
+      values[row + x] = blurs ? blurred(field, kernel, reach, x, y) : field.values[row + x];
+    }
   }
   return { width, height, values, near };
 }
@@ -38,6 +43,13 @@ function blurred(
 ): number {
   let sum = 0;
   let k = 0;
+  if (x >= reach && y >= reach && x < width - reach && y < height - reach) {
+    const side = 2 * reach + 1;
+    for (let v = (y - reach) * width + x - reach; k < side * side; v += width) {
+      for (let u = 0; u < side; u++) sum += kernel[k++] * values[v + u];
+    }
+    return sum;
+  }
   for (let v = y - reach; v <= y + reach; v++) {
     const row = (v < 0 ? 0 : v >= height ? height - 1 : v) * width;
     for (let u = x - reach; u <= x + reach; u++) {

@@ -1,13 +1,14 @@
 /**
  * Smooth curves through traced points: corners are kept, straight stretches become lines, the rest cubics.
- * Schneider, An Algorithm for Automatically Fitting Digitized Curves, Graphics Gems (1990).
+ * Schneider, An Algorithm for Automatically Fitting Digitized Curves, Graphics Gems (1990). Points are kept flat,
+ * x0, y0, x1, y1 …, and runs are named by their first and last point: pictures have hundreds of thousands of them.
  */
 import type { Path } from '../../geometry/path';
 import { ringArea } from '../../geometry/region';
 
 type Point = readonly [number, number];
 
-/** How far points on each side a corner is looked at, px of outline. */
+/** How far along the outline a corner is looked at on each side, px. */
 const CORNER_REACH = 4;
 /** Points this near to a straight line are a straight line, px. */
 const STRAIGHT = 0.22;
@@ -22,81 +23,98 @@ const LONGEST_RUN = 160;
  * @param tolerance how far the path may lie from the points, px
  */
 export function fitRing(ring: Float64Array, corner: number, tolerance: number): Path {
-  const points = toPoints(ring);
+  const points = withoutRepeats(ring);
   const corners = findCorners(points, corner);
-  const sharp = new Map(corners.map((i) => [i, cornerPoint(points, i)]));
-  const xy: number[] = [];
-  let ops = 'M';
-  const smoothStart = corners.length === 0;
-  const starts = smoothStart ? [farthest(points)] : corners;
-  xy.push(...(sharp.get(starts[0]) ?? points[starts[0]]));
-  const joint = smoothStart ? tangentAt(points, starts[0]) : undefined;
-  starts.forEach((from, i) => {
-    const to = starts[(i + 1) % starts.length];
-    const run = calm(between(stretch(points, from, to), sharp.get(from), sharp.get(to)));
-    ops += fitRun(run, tolerance, xy, joint, joint && ([-joint[0], -joint[1]] as const));
+  if (corners.length === 0) return fitSmooth(points, tolerance);
+  const sharp = corners.map((i) => cornerPoint(points, i));
+  const out: Fitted = { ops: ['M'], xy: [...sharp[0]] };
+  corners.forEach((from, k) => {
+    const next = (k + 1) % corners.length;
+    const run = calm(between(stretch(points, from, corners[next]), sharp[k], sharp[next]));
+    fitRun(run, tolerance, out);
   });
-  return { ops: `${ops}Z`, xy };
+  return { ops: `${out.ops.join('')}Z`, xy: out.xy };
 }
 
-function toPoints(ring: Float64Array): Point[] {
-  const out: Point[] = [];
+interface Fitted {
+  readonly ops: string[];
+  readonly xy: number[];
+}
+
+/** A ring without corners: joined, with one tangent, where it turns least. */
+function fitSmooth(points: Float64Array, tolerance: number): Path {
+  const start = calmest(points);
+  const [tx, ty] = tangentAt(points, start);
+  const run = calm(stretch(points, start, start));
+  const out: Fitted = { ops: ['M'], xy: [run[0], run[1]] };
+  fitCubics(run, 0, run.length / 2 - 1, [tx, ty], [-tx, -ty], tolerance, out, 0);
+  return { ops: `${out.ops.join('')}Z`, xy: out.xy };
+}
+
+function withoutRepeats(ring: Float64Array): Float64Array {
+  const out = new Float64Array(ring.length);
+  let n = 0;
   for (let i = 0; i < ring.length; i += 2) {
-    const last = out[out.length - 1];
-    if (!last || Math.hypot(last[0] - ring[i], last[1] - ring[i + 1]) > 1e-6)
-      out.push([ring[i], ring[i + 1]]);
+    if (n > 0 && Math.hypot(out[n - 2] - ring[i], out[n - 1] - ring[i + 1]) <= 1e-6) continue;
+    out[n++] = ring[i];
+    out[n++] = ring[i + 1];
+  }
+  return out.slice(0, n);
+}
+
+/** The points from one corner to the next, both ends in; a ring with one corner comes back to it. */
+function stretch(points: Float64Array, from: number, to: number): Float64Array {
+  const n = points.length / 2;
+  const count = ((to - from + n) % n || n) + 1;
+  const out = new Float64Array(2 * count);
+  for (let k = 0; k < count; k++) {
+    const i = (from + k) % n;
+    out[2 * k] = points[2 * i];
+    out[2 * k + 1] = points[2 * i + 1];
   }
   return out;
 }
 
-/** The points from one corner to the next, both ends in; a ring with one corner comes back to it. */
-function stretch(points: readonly Point[], from: number, to: number): Point[] {
-  const n = points.length;
-  const out: Point[] = [points[from]];
-  for (let i = (from + 1) % n; ; i = (i + 1) % n) {
-    out.push(points[i]);
-    if (i === to) return out;
-  }
-}
-
 /** Where the two sides of a corner would meet: the outline itself cuts corners off by half a pixel. */
-function cornerPoint(points: readonly Point[], i: number): Point {
+function cornerPoint(points: Float64Array, i: number): Point {
   const [a, b] = [walk(points, i, -1, CORNER_REACH + 1), walk(points, i, -1, 1.5)];
   const [c, d] = [walk(points, i, 1, CORNER_REACH + 1), walk(points, i, 1, 1.5)];
+  const own: Point = [points[2 * i], points[2 * i + 1]];
   const det = (b[0] - a[0]) * (d[1] - c[1]) - (b[1] - a[1]) * (d[0] - c[0]);
-  if (Math.abs(det) < 1e-9) return points[i];
+  if (Math.abs(det) < 1e-9) return own;
   const t = ((c[0] - a[0]) * (d[1] - c[1]) - (c[1] - a[1]) * (d[0] - c[0])) / det;
   const meet: Point = [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
-  return Math.hypot(meet[0] - points[i][0], meet[1] - points[i][1]) <= 1.5 ? meet : points[i];
+  return Math.hypot(meet[0] - own[0], meet[1] - own[1]) <= 1.5 ? meet : own;
 }
 
 /** A run from corner to corner, without the points that cut them off. */
-function between(run: readonly Point[], from: Point | undefined, to: Point | undefined): Point[] {
-  const near = (p: Point, corner: Point | undefined): boolean =>
-    corner !== undefined && Math.hypot(p[0] - corner[0], p[1] - corner[1]) < 1;
-  const inner = run.slice(1, -1).filter((p) => !near(p, from) && !near(p, to));
-  return [from ?? run[0], ...inner, to ?? run[run.length - 1]];
+function between(run: Float64Array, from: Point, to: Point): Float64Array {
+  const out: number[] = [...from];
+  for (let i = 2; i < run.length - 2; i += 2) {
+    if (Math.hypot(run[i] - from[0], run[i + 1] - from[1]) < 1) continue;
+    if (Math.hypot(run[i] - to[0], run[i + 1] - to[1]) < 1) continue;
+    out.push(run[i], run[i + 1]);
+  }
+  out.push(...to);
+  return Float64Array.from(out);
 }
 
 /** Twice the mean of each point with its neighbours (1 2 1), ends kept: takes the stairs of pixels out. */
-function calm(run: readonly Point[]): Point[] {
-  let now = [...run];
+function calm(run: Float64Array): Float64Array {
+  let now = run;
   for (let round = 0; round < 2; round++) {
-    const last = now;
-    now = last.map((p, i) => {
-      if (i === 0 || i === last.length - 1) return p;
-      const [a, b] = [last[i - 1], last[i + 1]];
-      return [(a[0] + 2 * p[0] + b[0]) / 4, (a[1] + 2 * p[1] + b[1]) / 4];
-    });
+    const next = now.slice();
+    for (let i = 2; i < now.length - 2; i++) next[i] = (now[i - 2] + 2 * now[i] + now[i + 2]) / 4;
+    now = next;
   }
   return now;
 }
 
 /** Where the outline turns by more than `degrees` between what lies a few pixels before and after, each the sharpest around. */
-function findCorners(points: readonly Point[], degrees: number): number[] {
-  const n = points.length;
-  if (n < 8) return points.map((_, i) => i);
-  const turn = points.map((_, i) => turnAt(points, i));
+function findCorners(points: Float64Array, degrees: number): number[] {
+  const n = points.length / 2;
+  if (n < 8) return Array.from({ length: n }, (_, i) => i);
+  const turn = Float64Array.from({ length: n }, (_, i) => turnAt(points, i));
   const limit = (degrees * Math.PI) / 180;
   const found: number[] = [];
   for (let i = 0; i < n; i++) {
@@ -110,45 +128,46 @@ function findCorners(points: readonly Point[], degrees: number): number[] {
   return found;
 }
 
-function turnAt(points: readonly Point[], i: number): number {
+function turnAt(points: Float64Array, i: number): number {
   const before = walk(points, i, -1);
   const after = walk(points, i, 1);
-  const [x, y] = points[i];
-  const ax = x - before[0];
-  const ay = y - before[1];
-  const bx = after[0] - x;
-  const by = after[1] - y;
+  const ax = points[2 * i] - before[0];
+  const ay = points[2 * i + 1] - before[1];
+  const bx = after[0] - points[2 * i];
+  const by = after[1] - points[2 * i + 1];
   return Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
 }
 
 /** The point some pixels along the outline. */
-function walk(points: readonly Point[], from: number, by: 1 | -1, far = CORNER_REACH): Point {
-  const n = points.length;
+function walk(points: Float64Array, from: number, by: 1 | -1, far = CORNER_REACH): Point {
+  const n = points.length / 2;
   let left = far;
   let at = from;
   for (let k = 0; k < n; k++) {
     const to = (at + by + n) % n;
-    const [dx, dy] = [points[to][0] - points[at][0], points[to][1] - points[at][1]];
-    const length = Math.hypot(dx, dy);
-    if (length >= left) return [points[at][0] + (dx * left) / length, points[at][1] + (dy * left) / length];
+    const dx = points[2 * to] - points[2 * at];
+    const dy = points[2 * to + 1] - points[2 * at + 1];
+    const length = Math.sqrt(dx * dx + dy * dy);
+    if (length >= left)
+      return [points[2 * at] + (dx * left) / length, points[2 * at + 1] + (dy * left) / length];
     left -= length;
     at = to;
   }
-  return points[at];
+  return [points[2 * at], points[2 * at + 1]];
 }
 
-/** Start where it turns least, so that a smooth ring is joined where nobody sees it. */
-function farthest(points: readonly Point[]): number {
+/** Where a ring turns least, so that it is joined where nobody sees it. */
+function calmest(points: Float64Array): number {
   let best = 0;
   let least = Infinity;
-  for (let i = 0; i < points.length; i += 3) {
+  for (let i = 0; i < points.length / 2; i += 3) {
     const turn = turnAt(points, i);
     if (turn < least) [best, least] = [i, turn];
   }
   return best;
 }
 
-function tangentAt(points: readonly Point[], i: number): Point {
+function tangentAt(points: Float64Array, i: number): Point {
   const a = walk(points, i, -1);
   const b = walk(points, i, 1);
   return unit(b[0] - a[0], b[1] - a[1]);
@@ -159,165 +178,185 @@ function unit(x: number, y: number): Point {
   return [x / length, y / length];
 }
 
-/** Adds what fits a run of points to `xy`, its first point left out. @returns the ops */
-function fitRun(run: readonly Point[], tolerance: number, xy: number[], start?: Point, end?: Point): string {
+/** Adds what fits a run of points, its first point left out. */
+function fitRun(run: Float64Array, tolerance: number, out: Fitted): void {
+  const last = run.length / 2 - 1;
   if (isStraight(run)) {
-    xy.push(...run[run.length - 1]);
-    return 'L';
-  }
-  return fitCubics(run, start ?? runTangent(run, 1), end ?? runTangent(run, -1), tolerance, xy, 0);
+    out.ops.push('L');
+    out.xy.push(run[2 * last], run[2 * last + 1]);
+  } else fitCubics(run, 0, last, runTangent(run, 1), runTangent(run, -1), tolerance, out, 0);
 }
 
-function isStraight(run: readonly Point[]): boolean {
-  const [x0, y0] = run[0];
-  const [x1, y1] = run[run.length - 1];
-  const length = Math.hypot(x1 - x0, y1 - y0);
+function isStraight(run: Float64Array): boolean {
+  const n = run.length;
+  const dx = run[n - 2] - run[0];
+  const dy = run[n - 1] - run[1];
+  const length = Math.hypot(dx, dy);
   if (length < 1e-9) return false;
-  return run.every(([x, y]) => Math.abs((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) / length <= STRAIGHT);
+  for (let i = 2; i < n - 2; i += 2) {
+    if (Math.abs(dx * (run[i + 1] - run[1]) - dy * (run[i] - run[0])) > STRAIGHT * length) return false;
+  }
+  return true;
 }
 
 /** Direction into the run from its first (1) or last (-1) point, over the first few pixels. */
-function runTangent(run: readonly Point[], side: 1 | -1): Point {
-  const from = side === 1 ? 0 : run.length - 1;
-  const [x, y] = run[from];
-  for (let k = 1; k < run.length; k++) {
-    const [px, py] = run[from + side * k];
-    if (Math.hypot(px - x, py - y) >= 3 || k === run.length - 1) return unit(px - x, py - y);
+function runTangent(run: Float64Array, side: 1 | -1): Point {
+  const count = run.length / 2;
+  const from = side === 1 ? 0 : count - 1;
+  for (let k = 1; k < count; k++) {
+    const dx = run[2 * (from + side * k)] - run[2 * from];
+    const dy = run[2 * (from + side * k) + 1] - run[2 * from + 1];
+    if (Math.hypot(dx, dy) >= 3 || k === count - 1) return unit(dx, dy);
   }
   return [1, 0];
 }
 
 function fitCubics(
-  run: readonly Point[],
+  run: Float64Array,
+  from: number,
+  to: number,
   startTangent: Point,
   endTangent: Point,
   tolerance: number,
-  xy: number[],
+  out: Fitted,
   depth: number,
-): string {
-  const first = run[0];
-  const last = run[run.length - 1];
-  const chord = Math.hypot(last[0] - first[0], last[1] - first[1]);
-  if (run.length <= 2 || depth > 40) {
-    const third = chord / 3;
-    xy.push(first[0] + startTangent[0] * third, first[1] + startTangent[1] * third);
-    xy.push(last[0] + endTangent[0] * third, last[1] + endTangent[1] * third, ...last);
-    return 'C';
-  }
-  let u = chordLengths(run);
-  let worst = { error: Infinity, at: run.length >> 1 };
-  const rounds = run.length > LONGEST_RUN ? 0 : MOST_ROUNDS;
-  for (let round = 0; round < rounds; round++) {
-    const bezier = bestCubic(run, u, startTangent, endTangent);
-    worst = worstError(run, bezier, u);
-    if (worst.error <= tolerance) {
-      xy.push(...bezier[1], ...bezier[2], ...bezier[3]);
-      return 'C';
+): void {
+  const add = (bezier: Float64Array): void => {
+    out.ops.push('C');
+    for (let k = 2; k < 8; k++) out.xy.push(bezier[k]);
+  };
+  if (to - from <= 1 || depth > 40) return add(thirds(run, from, to, startTangent, endTangent));
+  let at = (from + to) >> 1;
+  if (to - from <= LONGEST_RUN) {
+    const u = chordLengths(run, from, to);
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      const bezier = bestCubic(run, from, to, u, startTangent, endTangent);
+      const worst = worstError(run, from, to, bezier, u);
+      at = worst.at;
+      if (worst.error <= tolerance) return add(bezier);
+      // too far off for better parameters to mend it
+      if (worst.error > 4 * tolerance + 2) break;
+      for (let i = 0; i < u.length; i++) u[i] = improved(bezier, run, from + i, u[i]);
     }
-    // too far off for better parameters to mend it
-    if (worst.error > 4 * tolerance + 2) break;
-    u = u.map((t, i) => improved(bezier, run[i], t));
   }
-  const split = Math.min(run.length - 2, Math.max(1, worst.at));
-  const tangent = unit(run[split - 1][0] - run[split + 1][0], run[split - 1][1] - run[split + 1][1]);
-  const wide = widerTangent(run, split) ?? tangent;
-  return (
-    fitCubics(run.slice(0, split + 1), startTangent, wide, tolerance, xy, depth + 1) +
-    fitCubics(run.slice(split), [-wide[0], -wide[1]], endTangent, tolerance, xy, depth + 1)
+  const split = Math.min(to - 1, Math.max(from + 1, at));
+  const k = Math.min(6, split - from, to - split);
+  const tangent = unit(
+    run[2 * (split - k)] - run[2 * (split + k)],
+    run[2 * (split - k) + 1] - run[2 * (split + k) + 1],
   );
+  fitCubics(run, from, split, startTangent, tangent, tolerance, out, depth + 1);
+  fitCubics(run, split, to, [-tangent[0], -tangent[1]], endTangent, tolerance, out, depth + 1);
 }
 
-/** Tangent over a few points on both sides: single points jitter. */
-function widerTangent(run: readonly Point[], at: number): Point | undefined {
-  const k = Math.min(6, at, run.length - 1 - at);
-  if (k < 1) return undefined;
-  const [a, b] = [run[at - k], run[at + k]];
-  const length = Math.hypot(a[0] - b[0], a[1] - b[1]);
-  return length > 1e-9 ? [(a[0] - b[0]) / length, (a[1] - b[1]) / length] : undefined;
+/** The cubic with handles of a third of the chord. */
+function thirds(run: Float64Array, from: number, to: number, t1: Point, t2: Point): Float64Array {
+  const third = Math.hypot(run[2 * to] - run[2 * from], run[2 * to + 1] - run[2 * from + 1]) / 3;
+  return handles(run, from, to, t1, t2, third, third);
 }
 
-function chordLengths(run: readonly Point[]): number[] {
-  const out = [0];
-  for (let i = 1; i < run.length; i++) {
-    out.push(out[i - 1] + Math.hypot(run[i][0] - run[i - 1][0], run[i][1] - run[i - 1][1]));
+function handles(
+  run: Float64Array,
+  from: number,
+  to: number,
+  t1: Point,
+  t2: Point,
+  a1: number,
+  a2: number,
+): Float64Array {
+  const [x0, y0, x3, y3] = [run[2 * from], run[2 * from + 1], run[2 * to], run[2 * to + 1]];
+  return Float64Array.of(x0, y0, x0 + t1[0] * a1, y0 + t1[1] * a1, x3 + t2[0] * a2, y3 + t2[1] * a2, x3, y3);
+}
+
+function chordLengths(run: Float64Array, from: number, to: number): Float64Array {
+  const out = new Float64Array(to - from + 1);
+  for (let i = 1; i < out.length; i++) {
+    const p = 2 * (from + i);
+    const dx = run[p] - run[p - 2];
+    const dy = run[p + 1] - run[p - 1];
+    out[i] = out[i - 1] + Math.sqrt(dx * dx + dy * dy);
   }
   const whole = out[out.length - 1] || 1;
-  return out.map((length) => length / whole);
+  for (let i = 0; i < out.length; i++) out[i] /= whole;
+  return out;
 }
 
-type Bezier = readonly [Point, Point, Point, Point];
-
 /** Least squares for the two handles' lengths along given tangents. */
-function bestCubic(run: readonly Point[], u: readonly number[], t1: Point, t2: Point): Bezier {
-  const p0 = run[0];
-  const p3 = run[run.length - 1];
+function bestCubic(
+  run: Float64Array,
+  from: number,
+  to: number,
+  u: Float64Array,
+  t1: Point,
+  t2: Point,
+): Float64Array {
+  const [x0, y0, x3, y3] = [run[2 * from], run[2 * from + 1], run[2 * to], run[2 * to + 1]];
+  const dot = t1[0] * t2[0] + t1[1] * t2[1];
   let c00 = 0;
   let c01 = 0;
   let c11 = 0;
-  let x0 = 0;
-  let x1 = 0;
-  const dot = t1[0] * t2[0] + t1[1] * t2[1];
-  for (let i = 0; i < run.length; i++) {
+  let r0 = 0;
+  let r1 = 0;
+  for (let i = 0; i < u.length; i++) {
     const t = u[i];
     const s = 1 - t;
     const b1 = 3 * t * s * s;
     const b2 = 3 * t * t * s;
     const b01 = s * s * s + b1;
     const b23 = t * t * t + b2;
-    const rx = run[i][0] - (p0[0] * b01 + p3[0] * b23);
-    const ry = run[i][1] - (p0[1] * b01 + p3[1] * b23);
+    const rx = run[2 * (from + i)] - (x0 * b01 + x3 * b23);
+    const ry = run[2 * (from + i) + 1] - (y0 * b01 + y3 * b23);
     c00 += b1 * b1;
     c01 += b1 * b2 * dot;
     c11 += b2 * b2;
-    x0 += b1 * (t1[0] * rx + t1[1] * ry);
-    x1 += b2 * (t2[0] * rx + t2[1] * ry);
+    r0 += b1 * (t1[0] * rx + t1[1] * ry);
+    r1 += b2 * (t2[0] * rx + t2[1] * ry);
   }
   const det = c00 * c11 - c01 * c01;
-  const chord = Math.hypot(p3[0] - p0[0], p3[1] - p0[1]);
-  let a1 = det === 0 ? 0 : (x0 * c11 - x1 * c01) / det;
-  let a2 = det === 0 ? 0 : (c00 * x1 - c01 * x0) / det;
+  const chord = Math.hypot(x3 - x0, y3 - y0);
+  const a1 = det === 0 ? 0 : (r0 * c11 - r1 * c01) / det;
+  const a2 = det === 0 ? 0 : (c00 * r1 - c01 * r0) / det;
   const least = 1e-6 * chord;
   // handles that point backwards or fly off: the usual third of the chord instead (Wu & Barsky's rule, as in the paper)
-  if (!(a1 > least) || !(a2 > least) || a1 > 3 * chord + 10 || a2 > 3 * chord + 10) a1 = a2 = chord / 3;
-  return [p0, [p0[0] + t1[0] * a1, p0[1] + t1[1] * a1], [p3[0] + t2[0] * a2, p3[1] + t2[1] * a2], p3];
-}
-
-function pointAt([p0, p1, p2, p3]: Bezier, t: number): Point {
-  const s = 1 - t;
-  const [w0, w1, w2, w3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-  return [
-    w0 * p0[0] + w1 * p1[0] + w2 * p2[0] + w3 * p3[0],
-    w0 * p0[1] + w1 * p1[1] + w2 * p2[1] + w3 * p3[1],
-  ];
+  const sound = a1 > least && a2 > least && a1 <= 3 * chord + 10 && a2 <= 3 * chord + 10;
+  return sound ? handles(run, from, to, t1, t2, a1, a2) : thirds(run, from, to, t1, t2);
 }
 
 function worstError(
-  run: readonly Point[],
-  bezier: Bezier,
-  u: readonly number[],
+  run: Float64Array,
+  from: number,
+  to: number,
+  b: Float64Array,
+  u: Float64Array,
 ): { error: number; at: number } {
-  let error = 0;
-  let at = run.length >> 1;
-  for (let i = 1; i < run.length - 1; i++) {
-    const [x, y] = pointAt(bezier, u[i]);
-    const d = Math.hypot(x - run[i][0], y - run[i][1]);
-    if (d > error) [error, at] = [d, i];
+  let most = 0;
+  let at = (from + to) >> 1;
+  for (let i = 1; i < u.length - 1; i++) {
+    const t = u[i];
+    const s = 1 - t;
+    const w0 = s * s * s;
+    const w1 = 3 * s * s * t;
+    const w2 = 3 * s * t * t;
+    const w3 = t * t * t;
+    const dx = w0 * b[0] + w1 * b[2] + w2 * b[4] + w3 * b[6] - run[2 * (from + i)];
+    const dy = w0 * b[1] + w1 * b[3] + w2 * b[5] + w3 * b[7] - run[2 * (from + i) + 1];
+    const d2 = dx * dx + dy * dy;
+    if (d2 > most) [most, at] = [d2, from + i];
   }
-  return { error, at };
+  return { error: Math.sqrt(most), at };
 }
 
 /** One Newton step towards the parameter of the nearest point. */
-function improved(bezier: Bezier, [px, py]: Point, t: number): number {
-  const [p0, p1, p2, p3] = bezier;
+function improved(b: Float64Array, run: Float64Array, point: number, t: number): number {
   const s = 1 - t;
-  const [x, y] = pointAt(bezier, t);
   let numerator = 0;
   let denominator = 0;
-  for (const axis of [0, 1] as const) {
-    const d1 =
-      3 * (s * s * (p1[axis] - p0[axis]) + 2 * s * t * (p2[axis] - p1[axis]) + t * t * (p3[axis] - p2[axis]));
-    const d2 = 6 * (s * (p2[axis] - 2 * p1[axis] + p0[axis]) + t * (p3[axis] - 2 * p2[axis] + p1[axis]));
-    const off = axis === 0 ? x - px : y - py;
+  for (let axis = 0; axis < 2; axis++) {
+    const [p0, p1, p2, p3] = [b[axis], b[axis + 2], b[axis + 4], b[axis + 6]];
+    const at = s * s * s * p0 + 3 * s * s * t * p1 + 3 * s * t * t * p2 + t * t * t * p3;
+    const d1 = 3 * (s * s * (p1 - p0) + 2 * s * t * (p2 - p1) + t * t * (p3 - p2));
+    const d2 = 6 * (s * (p2 - 2 * p1 + p0) + t * (p3 - 2 * p2 + p1));
+    const off = at - run[2 * point + axis];
     numerator += off * d1;
     denominator += d1 * d1 + off * d2;
   }

@@ -27,9 +27,20 @@ export function findPalette(picture: Picture, count: number): Palette {
     samples.map(({ lab }) => lab),
     count,
   );
-  const colours = centres.map((_, k) => medianOf(samples.filter(({ lab }) => nearest(lab, centres) === k)));
-  const labels = labelAll(picture, centres);
-  return byCount(colours, labels);
+  const members = centres.map((): Sample[] => []);
+  for (const sample of samples) members[nearest(sample.lab, centres)].push(sample);
+  const order = centres
+    .map((centre, k) => ({ centre, own: members[k] }))
+    .filter(({ own }) => own.length > 0)
+    .sort((a, b) => b.own.length - a.own.length);
+  const colours = order.map(({ own }) => medianOf(own));
+  return {
+    colours,
+    labels: labelAll(
+      picture,
+      order.map(({ centre }) => centre),
+    ),
+  };
 }
 
 interface Sample {
@@ -131,19 +142,6 @@ function labelAll({ width, height, data }: Picture, centres: readonly Lab[]): Ui
     labels[i] = known[key];
   }
   return labels;
-}
-
-function byCount(colours: readonly string[], labels: Uint8Array): Palette {
-  const counts = new Float64Array(256);
-  for (const label of labels) counts[label]++;
-  const order = colours
-    .map((_, k) => k)
-    .filter((k) => counts[k] > 0)
-    .sort((a, b) => counts[b] - counts[a]);
-  const place = new Uint8Array(256).fill(255);
-  order.forEach((k, i) => (place[k] = i));
-  for (let i = 0; i < labels.length; i++) labels[i] = place[labels[i]];
-  return { colours: order.map((k) => colours[k]), labels };
 }
 
 /** Gives fringes one pixel wide, as soft edges between two colours leave them, to the colour beside them. */

@@ -1,0 +1,15 @@
+import type { Picture } from '../core/artwork/trace/picture';
+
+/** A picture of soft waves in three colours on white: hundreds of outlines, from small to as wide as the picture. */
+export function largePicture(width: number, height: number): Picture {
+  const data = new Uint8ClampedArray(4 * width * height).fill(255);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const wave = Math.sin(x / 60) * Math.cos(y / 45) + Math.sin((x + y) / 130);
+      if (wave > -0.7 && wave < 0.4) continue;
+      const colour = wave > 1 ? [75, 31, 74] : wave > 0.4 ? [46, 111, 126] : [226, 162, 27];
+      data.set(colour, 4 * (y * width + x));
+    }
+  }
+  return { width, height, data };
+}
