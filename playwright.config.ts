@@ -5,7 +5,7 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   workers: 1,
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['line'], ['json']],
   use: {

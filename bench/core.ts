@@ -120,7 +120,7 @@ for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers'])
   let turn = 0;
   const [colour] = own.shapes.map((shape) => shape.colour);
   const byFilm = time(() =>
-    change({ films: { film: { [colour]: DEMO_SHOP.films[turn++ % 15].id }, off: [], order: [] } }),
+    change({ films: { ...order.choices.films, film: { [colour]: DEMO_SHOP.films[turn++ % 15].id } } }),
   );
   row(
     `re-plan ${name}: other copies, other film`,

@@ -3,6 +3,8 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import PDFDocument from 'pdfkit';
+import sharp from 'sharp';
 
 const dir = mkdtempSync(join(tmpdir(), 'plan-'));
 const run = (...args: string[]) => {
@@ -76,4 +78,69 @@ describe('npm run plan', () => {
     },
     30_000,
   );
+});
+
+describe('every kind of file', () => {
+  const out = join(dir, 'kinds');
+  const planned = (...args: string[]) => {
+    const { status, stderr } = run(...args, '--out', out);
+    expect([status, status === 0 ? '' : stderr]).toEqual([0, '']);
+    return JSON.parse(readFileSync(join(out, 'plan.json'), 'utf8'));
+  };
+  const codes = (plan: { findings: { code: string }[] }): string[] => plan.findings.map(({ code }) => code);
+
+  test('DXF: the unit is asked for, and taken', () => {
+    const disc = file(
+      'disc.dxf',
+      '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n10\n0\n20\n0\n40\n5\n0\nENDSEC\n0\nEOF\n',
+    );
+    const asked = planned(disc);
+    expect(codes(asked)).toContain('no-units');
+    expect(asked.size.widthMm).toBeCloseTo(10, 2);
+    const inches = planned(disc, '--units', 'in');
+    expect(codes(inches)).not.toContain('no-units');
+    expect(inches.size.widthMm).toBeCloseTo(254, 1);
+    expect(run(disc, '--units', 'yd').stderr).toContain('--units takes one of');
+  }, 60_000);
+
+  test('HP-GL, EPS and a page of a PDF', async () => {
+    expect(
+      planned(file('a.plt', 'IN;SP1;PU0,0;PD4000,0,4000,2000,0,2000,0,0;PU;SP0;')).size.widthMm,
+    ).toBeCloseTo(100, 2);
+    const eps =
+      '%!PS-Adobe-3.0 EPSF-3.0\n%%BoundingBox: 0 0 144 72\n1 0 0 setrgbcolor\n0 0 144 72 rectfill\nshowpage\n';
+    expect(planned(file('a.eps', eps)).size).toEqual({ widthMm: 50.8, heightMm: 25.4 });
+    const doc = new PDFDocument({ size: [288, 288], margin: 0 });
+    const chunks: Buffer[] = [];
+    doc.on('data', (chunk: Buffer) => chunks.push(chunk));
+    const ended = new Promise((give) => doc.on('end', give));
+    doc.rect(0, 0, 72, 72).fill('#1d3f86');
+    doc.addPage().rect(0, 0, 144, 144).fill('#1d3f86');
+    doc.end();
+    await ended;
+    const pdf = join(dir, 'a.pdf');
+    writeFileSync(pdf, Buffer.concat(chunks));
+    expect(planned(pdf).size.widthMm).toBeCloseTo(25.4, 2);
+    expect(planned(pdf, '--page', '2').size.widthMm).toBeCloseTo(50.8, 2);
+    expect(run(pdf, '--page', 'first').stderr).toContain('--page takes the number');
+  }, 60_000);
+
+  test('a picture, traced by what suits it or as asked; findings come as JSON with their fixes', async () => {
+    const png = join(dir, 'a.png');
+    await sharp(
+      Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"><rect width="300" height="200" fill="#fff"/><circle cx="100" cy="100" r="80" fill="#2e6f7e"/><rect x="190" y="40" width="100" height="3" fill="#b0202f"/></svg>',
+      ),
+    )
+      .png()
+      .toFile(png);
+    const colours = planned(png);
+    expect(colours.films.length).toBe(2);
+    expect(planned(png, '--trace', 'brightness').films.length).toBe(1);
+    expect(planned(png, '--trace', '2').films.length).toBe(1);
+    expect(run(png, '--trace', '13').stderr).toContain('--trace takes');
+    const narrow = colours.findings.find(({ code }: { code: string }) => code === 'narrow');
+    expect(narrow).toMatchObject({ severity: 'check', limit: 1.5, fixes: [{ kind: 'thicken' }] });
+    expect(narrow.measured).toBeLessThan(1.5);
+  }, 60_000);
 });

@@ -11,6 +11,8 @@ export const filmSchema = z.object({
   lengthLeft: z.number(),
   cutFromBack: z.boolean(),
   kind: z.enum(['sign', 'garment']),
+  limits: z.object({ narrowest: z.number(), island: z.number(), gap: z.number() }).optional(),
+  build: z.enum(['opaque', 'metallic', 'translucent', 'flock']).optional(),
 });
 
 const recipeSchema = z.object({
@@ -172,7 +174,11 @@ export const recordSchema = z.object({
 });
 export type CutRecord = z.infer<typeof recordSchema>;
 
-export const queueSchema = z.strictObject({ revision: z.number().int() });
+export const queueSchema = z.strictObject({
+  revision: z.number().int(),
+  /** Only these films: a spoilt layer cut again. */
+  films: z.array(z.string().max(60)).max(200).optional(),
+});
 export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });
 
 export const problemSchema = z.object({

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
+import { NO_FILM_CHOICES } from '../core/films/separate';
 import type { Choices } from '../core/plan/plan';
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/);
 const size = z.number().positive().max(100_000).nullable();
 const place = z.number().min(-100_000).max(100_000);
 const name = z.string().max(200);
+const filmId = z.string().max(60);
 
 const recipeChanges = z.strictObject({
   force: z.number().int().min(5).max(600).optional(),
@@ -106,6 +108,23 @@ export const choicesSchema = z.strictObject({
     film: z.record(colour, z.string().max(60)),
     off: z.array(colour).max(10_000),
     order: z.array(colour).max(10_000),
+    fold: z.record(colour, colour),
+    overlap: z.record(
+      filmId,
+      z.strictObject({ mode: z.enum(['full', 'trap', 'butt']), by: z.number().min(0).max(20) }),
+    ),
+    marks: z
+      .strictObject({
+        shape: z.enum(['triangle', 'square', 'cross', 'ring']),
+        count: z.union([z.literal(2), z.literal(3), z.literal(4)]),
+        size: z.number().min(2).max(100).nullable(),
+        at: z
+          .array(z.strictObject({ x: place, y: place }))
+          .max(4)
+          .nullable(),
+      })
+      .nullable(),
+    copies: z.record(filmId, z.number().int().min(1).max(1000)),
   }),
   layout: z.strictObject({
     copies: z.number().int().min(1).max(1000),
@@ -130,9 +149,11 @@ type Mutable<T> = T extends (infer I)[] | readonly (infer I)[]
     ? { -readonly [K in keyof T]: Mutable<T[K]> }
     : T;
 
-/** Choices as an earlier version stored them, when an order was one file and nothing could be mended. */
+/** Choices as earlier versions stored them: an order was one file, nothing could be mended, folded or overlapped. */
 export function upgradeChoices(stored: Choices, file: { hash: string; name: string }): Choices {
-  if (stored.artwork.pieces) return stored;
+  const films = stored.films.fold ? stored.films : { ...NO_FILM_CHOICES, ...stored.films };
+  if (stored.artwork.pieces) return { ...stored, films };
   const pieces = [pieceOfFile(file.hash, file.name)];
-  return { ...stored, artwork: { ...stored.artwork, pieces, lines: NO_LINE_RULES, fixes: [], ignored: [] } };
+  const artwork = { ...stored.artwork, pieces, lines: NO_LINE_RULES, fixes: [], ignored: [] };
+  return { ...stored, films, artwork };
 }

@@ -6,6 +6,7 @@ import { NO_LINE_RULES } from '../artwork/choices';
 import { NO_WIDTH } from '../artwork/outlines';
 import { IDENTITY } from '../geometry/matrix';
 import { regionArea } from '../geometry/region';
+import { NO_FILM_CHOICES } from '../films/separate';
 import { oneFile } from '../plan/oneFile';
 import { createPlanner } from '../plan/plan';
 import { DEMO_SHOP } from '../../demo/shop';
@@ -34,8 +35,17 @@ const art = (...shapes: Shape[]): Artwork => ({
   findings: [],
 });
 
-function planOf(artwork: Artwork, fixes: readonly Fix[] = [], lines: Partial<LineRules> = {}) {
+const edge = { mode: 'butt', by: 0 } as const;
+const BUTT = { ...NO_FILM_CHOICES, overlap: { currant: edge, harbour: edge } };
+
+function planOf(
+  artwork: Artwork,
+  fixes: readonly Fix[] = [],
+  lines: Partial<LineRules> = {},
+  films = NO_FILM_CHOICES,
+) {
   const { artworks, choices } = oneFile(artwork, {
+    films,
     artwork: { fixes, lines: { ...NO_LINE_RULES, ...lines } },
   });
   return createPlanner().plan(artworks, choices, DEMO_SHOP);
@@ -91,8 +101,9 @@ describe('each finding goes with its own fix', () => {
 
 test('a thickened stem is as wide as the limit, and no other film is cut where it grew', () => {
   const artwork = art(box(0, 0, 100, 60, { colour: '#b0202f' }), box(10, 30, 80, 0.8), box(10, 10, 20, 10));
-  const before = planOf(artwork).separation;
-  const after = planOf(artwork, [{ kind: 'thicken', at: '*' }]).separation;
+  // edge to edge, so that what one film gains another gives
+  const before = planOf(artwork, [], {}, BUTT).separation;
+  const after = planOf(artwork, [{ kind: 'thicken', at: '*' }], {}, BUTT).separation;
   const area = (s: typeof before, film: string): number => s.films.find((f) => f.film.id === film)!.area;
   const grown = area(after, 'harbour') - area(before, 'harbour');
   // from 0.8 to 1.53 mm over 80 mm and a little at both ends

@@ -1,3 +1,5 @@
+import type { Build } from './overlap';
+
 /** A film as the shop stocks it. */
 export interface Film {
   readonly id: string;
@@ -13,6 +15,8 @@ export interface Film {
   readonly cutFromBack: boolean;
   readonly kind: 'sign' | 'garment';
   readonly limits?: FilmLimits;
+  /** What it is made of; missing: opaque, flock for garments. */
+  readonly build?: Build;
 }
 
 /** What a film can hold together when it is weeded. */

@@ -17,7 +17,7 @@ import {
   weld,
 } from '../geometry/region';
 import { limitsOf } from './film';
-import type { ColourPlan } from './separate';
+import type { ColourPlan } from './colourPlan';
 
 type Size = { readonly width: number; readonly height: number };
 

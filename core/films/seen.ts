@@ -4,6 +4,8 @@
 import RBush from 'rbush';
 import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
+import type { Folds } from './fold';
+import { folded } from './fold';
 import type { Piece, Region } from '../geometry/region';
 import {
   cutToBox,
@@ -49,7 +51,9 @@ const ROUNDING = 0.002;
 export function seenColours(
   shapes: readonly PreparedShape[],
   lines: readonly PreparedLine[] = [],
+  fold: Folds = {},
 ): SeenColour[] {
+  if (Object.keys(fold).length > 0) return seenColours(shapes.map(repaint(fold)), lines.map(repaint(fold)));
   const silhouette = new RBush<Cover>();
   const seen = new Map<string, RBush<Cover>>();
   for (const shape of shapes.toReversed()) {
@@ -65,6 +69,11 @@ export function seenColours(
   }
   return collect(shapes, lines, seen);
 }
+
+/** The same thing in the colour it is folded into. */
+const repaint =
+  (fold: Folds) =>
+  <T extends { readonly colour: string }>(thing: T): T => ({ ...thing, colour: folded(thing.colour, fold) });
 
 function collect(
   shapes: readonly PreparedShape[],

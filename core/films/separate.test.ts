@@ -6,7 +6,7 @@ import { intersection, outlineLength, rectangle, regionArea, regionBounds, weld 
 import type { Film } from './film';
 import { seenColours } from './seen';
 import type { FilmChoices } from './separate';
-import { nearestFilm, separate } from './separate';
+import { nearestFilm, NO_FILM_CHOICES, separate } from './separate';
 
 const box = (colour: string, x: number, y: number, w: number, h: number): PreparedShape => {
   const region = rectangle({ minX: x, minY: y, maxX: x + w, maxY: y + h });
@@ -26,7 +26,7 @@ const film = (id: string, colour: string, more: Partial<Film> = {}): Film => ({
 const RED = '#ff0000';
 const BLUE = '#0000ff';
 const GREEN = '#00aa00';
-const NONE: FilmChoices = { film: {}, off: [], order: [] };
+const NONE: FilmChoices = NO_FILM_CHOICES;
 const areaOf = (region: Region): number => regionArea(region);
 
 describe('what is seen', () => {
@@ -119,7 +119,7 @@ describe('films', () => {
   test('a picked film, a colour switched off, an order', () => {
     const { colours, films } = separate(
       seen,
-      { film: { [RED]: 'flock' }, off: ['#0000f0'], order: [BLUE, RED] },
+      { ...NONE, film: { [RED]: 'flock' }, off: ['#0000f0'], order: [BLUE, RED] },
       stock,
     );
     expect(colours.map((c) => c.colour)).toEqual([BLUE, RED, '#0000f0']);

@@ -1,13 +1,20 @@
 import type { Fix } from '../artwork/choices';
-import type { PreparedLine } from '../artwork/preparePiece';
+import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
-import { joinBounds } from '../geometry/bounds';
+import { emptyBounds, joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
 import { dropSlivers, lineLength, outlineLength, regionArea, regionBounds, weld } from '../geometry/region';
 import { deltaE, labOf } from './colour';
 import type { Film } from './film';
+import type { ColourPlan } from './colourPlan';
+import type { Folds } from './fold';
+import { folded } from './fold';
+import type { MarkChoices } from './marks';
+import { markRegion } from './marks';
 import { mend } from './mend';
+import type { Layered, Overlap } from './overlap';
+import { hiddenPart, overlapFindings, overlapOf, withOverlaps } from './overlap';
 import type { SeenColour } from './seen';
 
 /** What a person decided about colours. Keys are `#rrggbb` as found in the artwork. */
@@ -18,22 +25,37 @@ export interface FilmChoices {
   readonly off: readonly string[];
   /** Colours in cutting order, base first; missing ones follow in painter's order. */
   readonly order: readonly string[];
+  /** Colours that are painted as another: near-equal ones folded. */
+  readonly fold: Folds;
+  /** How films lie under those above, by film id; missing: as the film's build asks. */
+  readonly overlap: Readonly<Record<string, Overlap>>;
+  readonly marks: MarkChoices | null;
+  /** Copies by film id, where they differ from the layout's. */
+  readonly copies: Readonly<Record<string, number>>;
 }
 
-export interface ColourPlan extends SeenColour {
-  readonly on: boolean;
-  readonly film: Film | undefined;
-  /** ΔE00 between the colour and its film. */
-  readonly deltaE: number;
-  /** Whether the film is the app's own proposal. */
-  readonly proposed: boolean;
-}
+/** Nothing decided: every colour on its nearest film. */
+export const NO_FILM_CHOICES: FilmChoices = {
+  film: {},
+  off: [],
+  order: [],
+  fold: {},
+  overlap: {},
+  marks: null,
+  copies: {},
+};
 
 /** All that is cut from one film: its colours welded. */
 export interface FilmLayer {
   readonly film: Film;
   readonly colours: readonly string[];
+  /** What is cut: what is seen, what goes under others, and layer marks. */
   readonly region: Region;
+  /** What of it lies under other films. */
+  readonly hidden: Region;
+  readonly overlap: Overlap;
+  /** Copies of this film; missing: as many as of all. */
+  readonly copies?: number;
   /** Lines followed and not cut around, print-only ones left out. */
   readonly lines: readonly PreparedLine[];
   /** Of both. */
@@ -64,28 +86,42 @@ export function nearestFilm(
   return best;
 }
 
+/** The sign that is separated. */
+export interface Sign {
+  readonly width: number;
+  readonly height: number;
+  readonly shapes: readonly PreparedShape[];
+}
+
 /**
  * Gives each seen colour its film, welds what comes from the same film, and mends what the fixes name.
  * @param fixes those of places are read here: `thicken` and `island`
- * @param size of the sign, mm: places are kept as fractions of it
+ * @param sign its size, mm: places are kept as fractions of it; and what is painted, for films that lie whole beneath
  */
 export function separate(
   seen: readonly SeenColour[],
   choices: FilmChoices,
   catalogue: readonly Film[],
   fixes: readonly Fix[] = [],
-  size: { readonly width: number; readonly height: number } = { width: 1, height: 1 },
+  sign: Sign = { width: 1, height: 1, shapes: [] },
 ): Separation {
   const base = baseFilm(seen, choices, catalogue);
   const drawn = inOrder(seen, choices.order).map((colour) => planColour(colour, choices, catalogue, base));
-  const colours = mend(drawn, fixes, size);
+  const colours = mend(drawn, fixes, sign);
   const byFilm = new Map<string, ColourPlan[]>();
   for (const colour of colours) {
     if (!colour.on || !colour.film) continue;
     byFilm.set(colour.film.id, [...(byFilm.get(colour.film.id) ?? []), colour]);
   }
-  const films = [...byFilm.values()].map(layerOf).filter(isCut);
-  return { colours, films, findings: separationFindings(colours, films) };
+  const seenFilms = [...byFilm.values()].map(seenOf);
+  const cut = withOverlaps(seenFilms, choices.overlap, paintedAs(sign.shapes, choices.fold));
+  const marks = seenFilms.length > 1 && choices.marks ? markRegion(boundsOf(seenFilms), choices.marks) : [];
+  const films = seenFilms.map((layer, i) => layerOf(layer, cut[i], marks, choices)).filter(isCut);
+  const findings = [
+    ...separationFindings(colours, films),
+    ...overlapFindings(seenFilms, cut, choices.overlap),
+  ];
+  return { colours, films, findings };
 }
 
 /** Sorted by the person's order; colours it does not name keep painter's order behind it. */
@@ -135,14 +171,41 @@ function planColour(
   return { ...seen, on, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
 }
 
-function layerOf(colours: readonly ColourPlan[]): FilmLayer {
+interface SeenFilm extends Layered {
+  readonly lines: readonly PreparedLine[];
+}
+
+function seenOf(colours: readonly ColourPlan[]): SeenFilm {
   const rings = colours.flatMap((colour) => colour.region);
-  const region = colours.length === 1 ? colours[0].region : dropSlivers(weld(rings));
-  const lines = colours.flatMap((colour) => colour.lines.filter((line) => line.kind !== 'print'));
   return {
     film: colours[0].film!,
     colours: colours.map((c) => c.colour),
+    region: colours.length === 1 ? colours[0].region : dropSlivers(weld(rings)),
+    lines: colours.flatMap((colour) => colour.lines.filter((line) => line.kind !== 'print')),
+  };
+}
+
+const boundsOf = (films: readonly SeenFilm[]): Bounds =>
+  films.reduce((sum, { region, lines }) => {
+    const own = lines.reduce((box, line) => joinBounds(box, line.bounds), regionBounds(region));
+    return joinBounds(sum, own);
+  }, emptyBounds());
+
+const paintedAs = (shapes: readonly PreparedShape[], fold: Folds): PreparedShape[] =>
+  shapes.map((shape) =>
+    fold[shape.colour] === undefined ? shape : { ...shape, colour: folded(shape.colour, fold) },
+  );
+
+function layerOf(seen: SeenFilm, cut: Region, marks: Region, { overlap, copies }: FilmChoices): FilmLayer {
+  const { film, lines } = seen;
+  const region = [...cut, ...marks];
+  return {
+    film,
+    colours: seen.colours,
     region,
+    hidden: cut === seen.region ? [] : hiddenPart(cut, seen.region),
+    overlap: overlapOf(film, overlap),
+    copies: copies[film.id],
     lines,
     bounds: lines.reduce((box, line) => joinBounds(box, line.bounds), regionBounds(region)),
     area: regionArea(region),

@@ -27,6 +27,8 @@ function layer(width: number, height: number, more: Partial<Film> = {}): FilmLay
     colours: ['#4a1d44'],
     region: rectangle(bounds),
     lines: [],
+    hidden: [],
+    overlap: { mode: 'butt', by: 0 },
     bounds,
     area: width * height,
     outline: 2 * (width + height),

@@ -101,7 +101,8 @@ function rollMisfit(film: Film, cutter: Cutter): Finding | undefined {
   };
 }
 
-function stripOf(layer: FilmLayer, choices: LayoutChoices, cutter: Cutter): Strip | Finding {
+function stripOf(layer: FilmLayer, all: LayoutChoices, cutter: Cutter): Strip | Finding {
+  const choices = { ...all, copies: layer.copies ?? all.copies };
   const cuttable = cuttableWidth(cutter, layer.film.rollWidth);
   const usable = cuttable - 2 * SWING_ROOM;
   const rim = choices.border ? choices.borderDistance : 0;

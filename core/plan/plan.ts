@@ -8,10 +8,11 @@ import type { PreparedPiece, SizeChoices } from '../artwork/preparePiece';
 import { preparePiece } from '../artwork/preparePiece';
 import { checkOver } from '../checks/checkOver';
 import type { Film } from '../films/film';
+import type { Folds } from '../films/fold';
 import type { SeenColour } from '../films/seen';
 import { seenColours } from '../films/seen';
 import type { FilmChoices, Separation } from '../films/separate';
-import { separate } from '../films/separate';
+import { NO_FILM_CHOICES, separate } from '../films/separate';
 import type { Finding } from '../findings/finding';
 import type { Cutter, Recipe } from '../layout/cutter';
 import type { LayoutChoices, Strip } from '../layout/layOut';
@@ -77,7 +78,7 @@ export const DEFAULT_CHOICES: Choices = {
     fixes: [],
     ignored: [],
   },
-  films: { film: {}, off: [], order: [] },
+  films: NO_FILM_CHOICES,
   layout: {
     copies: 1,
     spacing: 10,
@@ -146,8 +147,8 @@ export function createPlanner(): Planner {
   const prepared = stage('prepare', (artworks: ReadonlyMap<string, Artwork>, choices: ArtworkChoices) =>
     prepare(artworks, choices, prepareOne),
   );
-  const seen = stage('separate', ({ shapes, lines }: PreparedArtwork): SeenColour[] =>
-    seenColours(shapes, lines),
+  const seen = stage('separate', ({ shapes, lines }: PreparedArtwork, fold: Folds): SeenColour[] =>
+    seenColours(shapes, lines, fold),
   );
   const assigned = stage('assign', separate);
   const checked = stage('check', checkOver);
@@ -163,7 +164,7 @@ export function createPlanner(): Planner {
     const there = drawing.pieces.map((piece) => artworks.has(sourceKey(piece.source)));
     const sizeKey = keyOf(drawing, there);
     const sized = prepared(sizeKey, artworks, choices.artwork);
-    const visible = seen(sizeKey, sized);
+    const visible = seen(keyOf(sizeKey, choices.films.fold), sized, choices.films.fold);
     const filmKey = keyOf(sizeKey, choices.films, shop.films);
     const separation = assigned(filmKey, visible, choices.films, shop.films, drawing.fixes, sized);
     const cutter = shop.cutters.find((c) => c.id === choices.cutter) ?? shop.cutters[0];

@@ -22,7 +22,8 @@ interface LoadedFont {
   readonly upem: number;
   readonly letters: ReadonlySet<number>;
   readonly weights: readonly [number, number] | undefined;
-  readonly capHeight: number;
+  /** Height of a capital in em, at the weight that is set. */
+  readonly capHeight: () => number;
   readonly name: string;
 }
 
@@ -46,7 +47,7 @@ export async function setText(source: TextSource, uploaded: Uint8Array | undefin
     .replace(/\r\n?/g, '\n')
     .split('\n')
     .map((line) => runsOf(line, fonts, missing).flatMap(([run, font]) => shapeRun(hb, run, font)));
-  return layText({ lines, capHeight: fonts[0].capHeight, missing: [...missing] }, source);
+  return layText({ lines, capHeight: fonts[0].capHeight(), missing: [...missing] }, source);
 }
 
 async function fontsFor(
@@ -86,13 +87,15 @@ function loadFont(hb: Harfbuzz, bytes: Uint8Array): LoadedFont {
     );
   }
   const font = new hb.Font(face);
+  const os2 = face.referenceTable('OS/2');
+  const h = glyphOf(hb, font, 'H');
   const axis = face.getAxisInfos().wght;
   return {
     font,
     upem: face.upem,
     letters,
     weights: axis ? [axis.min, axis.max] : undefined,
-    capHeight: capHeight(face.referenceTable('OS/2'), font, face.upem, glyphOf(hb, font, 'H')),
+    capHeight: () => capHeight(os2, font, face.upem, h),
     name: face.getName(1, 'en') || 'Unnamed',
   };
 }

@@ -16,7 +16,7 @@ import {
   thumbnailOf,
 } from '../services/orders';
 import { handle, idOf, parse } from './guard';
-import { oneFile, uploadedFile } from './upload';
+import { oneFile, untilGone, uploadedFile } from './upload';
 
 export function orderRoutes(services: CutServices): Router {
   const { db } = services;
@@ -32,7 +32,7 @@ export function orderRoutes(services: CutServices): Router {
     ...oneFile,
     handle(async (request, response) => {
       const { name, bytes } = uploadedFile(request);
-      response.json(await startOrder(services, name, bytes));
+      response.json(await startOrder(services, name, bytes, {}, untilGone(response)));
     }),
   );
 
@@ -77,8 +77,8 @@ export function orderRoutes(services: CutServices): Router {
   router.post(
     '/:id/queue',
     handle(async (request, response) => {
-      const { revision } = parse(queueSchema, request.body);
-      response.json(await queueOrder(services, idOf(request), revision));
+      const { revision, films } = parse(queueSchema, request.body);
+      response.json(await queueOrder(services, idOf(request), revision, films));
     }),
   );
 

@@ -1,4 +1,4 @@
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import multer from 'multer';
 import { LARGEST_UPLOAD } from '../files/readSvg';
@@ -27,4 +27,11 @@ export function uploadedFile(request: Request): { name: string; bytes: Buffer } 
   if (!request.file) throw new Trouble(400, 'no-file', 'No file came with that. Drop a drawing on the page.');
   const name = Buffer.from(request.file.originalname, 'latin1').toString('utf8').slice(0, 200);
   return { name, bytes: request.file.buffer };
+}
+
+/** Aborts when the sender goes away before the answer: nobody waits for the work any more. */
+export function untilGone(response: Response): AbortSignal {
+  const controller = new AbortController();
+  response.on('close', () => !response.writableFinished && controller.abort());
+  return controller.signal;
 }

@@ -16,7 +16,13 @@ export interface CutServices extends OrderServices {
 const ACTIVE: readonly CutState[] = ['wants-film', 'checking', 'cutting', 'stopping', 'stopped'];
 
 /** Freezes the order's plan as it stands into one cut a film, in cutting order. */
-export async function queueOrder(services: CutServices, orderId: number, revision: number): Promise<Cut[]> {
+/** @param films only these, by id: a spoilt layer cut again; missing: all */
+export async function queueOrder(
+  services: CutServices,
+  orderId: number,
+  revision: number,
+  films?: readonly string[],
+): Promise<Cut[]> {
   const { db, hub } = services;
   const order = await getOrder(db, orderId);
   if (order.revision !== revision) {
@@ -29,7 +35,8 @@ export async function queueOrder(services: CutServices, orderId: number, revisio
   const plan = await planToCut(services, order);
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
-  if (!plan.cutterId || plan.cuts.length === 0)
+  const wanted = films ? plan.cuts.filter(({ film }) => films.includes(film.id)) : plan.cuts;
+  if (!plan.cutterId || wanted.length === 0)
     throw new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
   const cutterId = plan.cutterId;
   await db.transaction(async (tx) => {
@@ -47,13 +54,13 @@ export async function queueOrder(services: CutServices, orderId: number, revisio
       );
     }
     await tx.insert(cuts).values(
-      plan.cuts.map((cut, i) => ({
+      wanted.map((cut, i) => ({
         ...cut,
         orderId,
         revision,
         cutterId,
         position: i + 1,
-        of: plan.cuts.length,
+        of: wanted.length,
         state: 'queued' as const,
         lines: cut.program.lines.length,
         program: pack(cut.program),

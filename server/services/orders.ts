@@ -32,8 +32,9 @@ export async function startOrder(
   fileName: string,
   bytes: Buffer,
   details: OrderDetails = {},
+  signal?: AbortSignal,
 ): Promise<Order> {
-  const source = await takeFile(services, fileName, bytes);
+  const source = await takeFile(services, fileName, bytes, signal);
   const { hash, name, ...reading } = source;
   return beginOrder(services, pieceOfFile(hash, name, reading), details);
 }

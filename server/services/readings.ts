@@ -27,11 +27,17 @@ function valueOf<T>(answer: Answer<T>): T {
 
 /**
  * Keeps a file as it came and reads it.
+ * @param signal gives the reading up
  * @throws Trouble with a sentence when it cannot be read; then nothing is kept
  */
-export async function takeFile(services: ReadingServices, name: string, bytes: Buffer): Promise<FileSource> {
+export async function takeFile(
+  services: ReadingServices,
+  name: string,
+  bytes: Buffer,
+  signal?: AbortSignal,
+): Promise<FileSource> {
   const { db, pool } = services;
-  const { artwork, reading } = valueOf(await pool.run('takeIn', bytes));
+  const { artwork, reading } = valueOf(await pool.run('takeIn', bytes, signal));
   const hash = sha256(bytes);
   const source: FileSource = { kind: 'file', hash, name, ...reading };
   await db.insert(files).values({ hash, bytes }).onConflictDoNothing();

@@ -11,6 +11,8 @@ export interface WorkPool {
   readonly run: <K extends TaskName>(
     name: K,
     input: Parameters<Tasks[K]>[0],
+    /** Gives the work up: its thread ends and another takes its place. */
+    signal?: AbortSignal,
   ) => Promise<Awaited<ReturnType<Tasks[K]>>>;
   readonly close: () => Promise<void>;
 }
@@ -24,5 +26,5 @@ export function openPool(threads = 2): WorkPool {
     maxQueue: 200,
     resourceLimits: { maxOldGenerationSizeMb: 1500 },
   });
-  return { run: (name, input) => pool.run(input, { name }), close: () => pool.destroy() };
+  return { run: (name, input, signal) => pool.run(input, { name, signal }), close: () => pool.destroy() };
 }

@@ -242,12 +242,13 @@ export const useOrder = defineStore('order', () => {
   }
 
   /** @returns the cuts, or undefined when the order could not be queued (then `problem` says why) */
-  async function queue(): Promise<Cut[] | undefined> {
+  async function queue(films?: readonly string[]): Promise<Cut[] | undefined> {
     if (!order.value) return undefined;
     problem.value = undefined;
     try {
       cuts.value = await call<Cut[]>('POST', `/api/orders/${order.value.id}/queue`, {
         revision: order.value.revision,
+        films,
       });
       return cuts.value;
     } catch (error) {

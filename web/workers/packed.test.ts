@@ -55,6 +55,6 @@ test('a packed plan says what the plan says, and every large array is handed ove
   );
   expect(view.totals).toEqual(plan.totals);
   expect([view.width, view.height, view.took]).toEqual([plan.prepared.width, plan.prepared.height, 12]);
-  expect(buffersOf(view)).toHaveLength(3 * (view.colours.length + view.strips.length));
+  expect(buffersOf(view)).toHaveLength(3 * (view.colours.length + 2 * view.strips.length));
   expect(new Set(buffersOf(view)).size).toBe(buffersOf(view).length);
 });

@@ -4,6 +4,7 @@ import type { LineKind, Piece } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
 import type { PlacedPiece, PreparedArtwork } from '../../core/artwork/prepare';
 import type { Film } from '../../core/films/film';
+import type { Overlap } from '../../core/films/overlap';
 import type { Finding } from '../../core/findings/finding';
 import { groupNested } from '../../core/geometry/nesting';
 import type { Region } from '../../core/geometry/region';
@@ -34,6 +35,12 @@ export interface ColourView {
 
 export interface StripView {
   readonly film: Film;
+  readonly overlap: Overlap;
+  /** What lies under other films, face view. */
+  readonly hidden: PackedRegion;
+  readonly copies: number;
+  /** mm² and connected pieces of one copy */
+  readonly area: number;
   readonly colours: readonly string[];
   readonly region: PackedRegion;
   readonly rollWidth: number;
@@ -132,6 +139,10 @@ export function packPlan(
     })),
     strips: cuts.map(({ strip, recipe, shopRecipe, program }) => ({
       film: strip.film,
+      overlap: strip.layer.overlap,
+      hidden: packRegion(strip.layer.hidden),
+      copies: strip.placements.length,
+      area: strip.layer.area,
       colours: strip.layer.colours,
       region: packRegion(strip.layer.region),
       rollWidth: strip.rollWidth,
@@ -174,6 +185,6 @@ function pieceView(
 
 /** Everything in a view that can be handed over instead of copied. */
 export const buffersOf = (view: PlanView): ArrayBuffer[] =>
-  [...view.colours, ...view.strips].flatMap(({ region }) =>
-    [region.xy, region.rings, region.groups].map((array) => array.buffer as ArrayBuffer),
+  [...view.colours, ...view.strips, ...view.strips.map(({ hidden }) => ({ region: hidden }))].flatMap(
+    ({ region }) => [region.xy, region.rings, region.groups].map((array) => array.buffer as ArrayBuffer),
   );

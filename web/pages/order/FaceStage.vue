@@ -7,6 +7,7 @@ import StageCanvas from '../../stage/StageCanvas.vue';
 import { drawLines } from '../../stage/lineKinds';
 import { fillAll, strokeAll } from '../../stage/paths';
 import { useArtwork } from '../../stores/artwork';
+import { useStage } from '../../stores/stage';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
@@ -21,6 +22,7 @@ const props = defineProps<{ view: FaceView; film: string | undefined; section: S
 const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined]; finding: [] }>();
 const store = useOrder();
 const art = useArtwork();
+const look = useStage();
 const stage = ref<InstanceType<typeof StageCanvas>>();
 const measure = ref<InstanceType<typeof MeasureOverlay>>();
 const units = useUnits();
@@ -60,13 +62,21 @@ const box = computed<Bounds>(() => {
   const right = Math.max(...Array.from({ length: count }, (_, i) => placeOf(i).x));
   return { minX: 0, minY: 0, maxX: right + width, maxY: far.y + height };
 });
-const content = computed(() => [store.plan, props.view, props.film, props.section, columns.value]);
+const content = computed(() => [
+  look.showsHidden,
+  store.plan,
+  props.view,
+  props.film,
+  props.section,
+  columns.value,
+]);
 
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   if (!store.plan) return;
   if (props.view !== 'apart') {
     ground(context, scale, 0, 0);
     for (const { id, colours } of groups.value) yield* paintFilm(context, scale, id, colours);
+    if (look.showsHidden) yield* drawHidden(context, scale);
     yield* drawLines(context, store.plan.lines, scale, '#fffdf7');
     return;
   }
@@ -80,6 +90,16 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
     const lines = store.plan.lines.filter((line) => own.has(line.colour));
     yield* drawLines(context, lines, scale, '#fffdf7');
     context.restore();
+  }
+}
+
+/** What lies under other films: outlined in the film's own colour over what hides it. */
+function* drawHidden(context: CanvasRenderingContext2D, scale: number): Generator<void> {
+  for (const { film, hidden } of store.plan!.strips) {
+    context.globalAlpha = 0.75;
+    yield* fillAll(context, hidden, film.colour, scale);
+    context.globalAlpha = 1;
+    yield* strokeAll(context, hidden, '#5e2750', scale);
   }
 }
 
@@ -139,7 +159,7 @@ watch(
   (key) => {
     const where = open.value.find((f) => f.key === key)?.where;
     if (!key || !where) return;
-    const size = Math.max(where.maxX - where.minX, where.maxY - where.minY, sheet.value.width / 60, 4);
+    const size = Math.max(where.maxX - where.minX, where.maxY - where.minY, sheet.value.width / 30, 10);
     stage.value?.lookAt((where.minX + where.maxX) / 2, (where.minY + where.maxY) / 2, 150 / size);
   },
 );

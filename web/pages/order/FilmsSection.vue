@@ -7,9 +7,12 @@ import { deltaE, labOf } from '../../../core/films/colour';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
+import FoldPanel from './films/FoldPanel.vue';
+import MarksPanel from './films/MarksPanel.vue';
+import OverlapPanel from './films/OverlapPanel.vue';
 
 const film = defineModel<string | undefined>('film');
-const emit = defineEmits<{ reorder: [colours: string[]] }>();
+const emit = defineEmits<{ reorder: [colours: string[]]; recut: [film: string] }>();
 const store = useOrder();
 const units = useUnits();
 const colours = ref<ColourView[]>([]);
@@ -112,6 +115,9 @@ function move(index: number, by: 1 | -1): void {
       >
     </div>
   </VueDraggable>
+  <FoldPanel />
+  <OverlapPanel @recut="emit('recut', $event)" />
+  <MarksPanel />
 </template>
 
 <style scoped>

@@ -87,8 +87,8 @@ function reorder(colours: readonly string[]): void {
   store.change({ films: { ...store.choices.films, order: [...colours, ...rest] } });
 }
 
-async function queue(): Promise<void> {
-  const cuts = await store.queue();
+async function queue(films?: readonly string[]): Promise<void> {
+  const cuts = await store.queue(films);
   if (cuts?.length) await router.push({ name: 'cutter', params: { id: cuts[cuts.length - 1].cutterId } });
 }
 
@@ -99,7 +99,7 @@ function onKey(event: KeyboardEvent): void {
   const key = event.key.toLowerCase();
   if (control && key === 'z' && !typing) return act(event, event.shiftKey ? store.redo : store.undo);
   if (control && key === 'y' && !typing) return act(event, store.redo);
-  if (control && key === 'enter') return act(event, queue);
+  if (control && key === 'enter') return act(event, () => queue());
   if (typing || control || event.altKey) return;
   if (event.key === '?') return act(event, () => (help.value = !help.value));
   if (event.code === 'BracketLeft') return act(event, () => (event.shiftKey ? moveFilm(-1) : nextFilm(-1)));
@@ -143,7 +143,13 @@ onBeforeUnmount(() => {
     <router-link class="button" to="/orders">Back to Orders</router-link>
   </div>
   <div v-else class="order">
-    <RunCard v-model:section="section" v-model:film="film" @queue="queue" @reorder="reorder" />
+    <RunCard
+      v-model:section="section"
+      v-model:film="film"
+      @queue="queue()"
+      @reorder="reorder"
+      @recut="queue([$event])"
+    />
     <section class="work" aria-label="The sign and its films">
       <div class="bar">
         <div class="views" role="group" aria-label="View">

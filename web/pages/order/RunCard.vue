@@ -16,7 +16,7 @@ import LayoutSection from './LayoutSection.vue';
 
 const section = defineModel<SectionName>('section', { required: true });
 const film = defineModel<string | undefined>('film');
-const emit = defineEmits<{ queue: []; reorder: [colours: string[]] }>();
+const emit = defineEmits<{ queue: []; reorder: [colours: string[]]; recut: [film: string] }>();
 const store = useOrder();
 const units = useUnits();
 
@@ -24,6 +24,8 @@ const units = useUnits();
 const HOME: Readonly<Record<string, SectionName>> = {
   'film-far-off': 'films',
   'all-off': 'films',
+  'overlap-shows': 'films',
+  stacked: 'films',
   'roll-misfit': 'films',
   'too-wide': 'layout',
   'film-short': 'layout',
@@ -141,6 +143,7 @@ const canQueue = computed(
             v-else-if="s.name === 'films'"
             v-model:film="film"
             @reorder="emit('reorder', $event)"
+            @recut="emit('recut', $event)"
           />
           <LayoutSection v-else-if="s.name === 'layout'" />
           <CutSection v-else-if="s.name === 'cut'" v-model:film="film" />

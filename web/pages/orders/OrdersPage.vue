@@ -4,7 +4,7 @@ import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { OrderRow } from '../../../contracts/api';
 import ProblemNote from '../../parts/ProblemNote.vue';
-import { ACCEPTED, PLAIN_TEXT } from '../order/artwork/sources';
+import { PLAIN_TEXT } from '../order/artwork/sources';
 import { useOrders } from '../../stores/orders';
 import { useUnits } from '../../stores/units';
 
@@ -83,7 +83,7 @@ onMounted(() => void orders.refresh());
           {{ word }}
         </button>
       </div>
-      <input ref="picker" type="file" :accept="ACCEPTED" hidden @change="onPick" />
+      <input ref="picker" type="file" hidden @change="onPick" />
       <button class="button" @click="typed"><Type :size="17" aria-hidden="true" />From text</button>
       <button class="button main" @click="picker?.click()">
         <FilePlus2 :size="18" aria-hidden="true" />New order
@@ -144,7 +144,7 @@ onMounted(() => void orders.refresh());
       </li>
     </ul>
     <p v-if="orders.state === 'ready'" class="soft foot">
-      Drop an SVG anywhere to start an order. The file itself is kept as it came.
+      Drop a drawing or a picture anywhere to start an order. The file itself is kept as it came.
     </p>
   </div>
 </template>

@@ -8,7 +8,7 @@ import type { Piece } from '../../../../core/artwork/choices';
 import ProblemNote from '../../../parts/ProblemNote.vue';
 import { useArtwork } from '../../../stores/artwork';
 import { useUnits } from '../../../stores/units';
-import { ACCEPTED, PLAIN_TEXT } from './sources';
+import { PLAIN_TEXT } from './sources';
 
 const art = useArtwork();
 const units = useUnits();
@@ -52,7 +52,7 @@ const kind = ({ source }: Piece): string =>
       <button class="button small" @click="input?.click()"><FilePlus :size="15" /> Add a file</button>
       <button class="button small" @click="addText"><Type :size="15" /> Add text</button>
     </span>
-    <input ref="input" type="file" hidden :accept="ACCEPTED" data-test="add-file" @change="bring" />
+    <input ref="input" type="file" hidden data-test="add-file" @change="bring" />
   </div>
   <VueDraggable v-model="rows" handle=".grip" :animation="120" class="list" @end="dropped">
     <div v-for="p in rows" :key="p.id" class="piece" :class="{ picked: art.selected.includes(p.id) }">

@@ -13,7 +13,6 @@ import FilePanel from './FilePanel.vue';
 import PitchRow from './PitchRow.vue';
 import TextPanel from './TextPanel.vue';
 import TracePanel from './TracePanel.vue';
-import { ACCEPTED } from './sources';
 
 const props = defineProps<{ piece: Piece }>();
 const art = useArtwork();
@@ -138,7 +137,7 @@ const places = computed(() => art.pieces.length > 1);
       <button class="button small" @click="input?.click()">Replace</button>
       <button class="button small" @click="startAgain">Start again</button>
     </span>
-    <input ref="input" type="file" hidden :accept="ACCEPTED" data-test="replace-file" @change="replace" />
+    <input ref="input" type="file" hidden data-test="replace-file" @change="replace" />
   </div>
 </template>
 
@@ -162,7 +161,12 @@ const places = computed(() => art.pieces.length > 1);
   border-radius: var(--radius-field);
   background: var(--card);
 }
+.turn .small {
+  white-space: nowrap;
+}
 .name {
+  min-width: 0;
+  flex: 1;
   overflow: hidden;
   white-space: nowrap;
   text-overflow: ellipsis;

@@ -1,8 +1,5 @@
 import type { TextSource } from '../../../../core/artwork/choices';
 
-/** Endings offered in the file dialog; what a file is shows when it is read. */
-export const ACCEPTED = '.svg,.svgz,.pdf,.eps,.ps,.dxf,.plt,.hpgl,.hpg,.png,.jpg,.jpeg,.webp';
-
 /** Text as it starts. */
 export const PLAIN_TEXT: TextSource = {
   kind: 'text',

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+/** How each film lies under those above it, its copies, and cutting one film again. */
+import { computed } from 'vue';
+import type { Overlap, OverlapMode } from '../../../../core/films/overlap';
+import FoldOut from '../../../parts/FoldOut.vue';
+import LengthField from '../../../parts/LengthField.vue';
+import { useOrder } from '../../../stores/order';
+import { useStage } from '../../../stores/stage';
+
+const emit = defineEmits<{ recut: [film: string] }>();
+const store = useOrder();
+const stage = useStage();
+const films = computed(() => store.choices!.films);
+const strips = computed(() => store.plan?.strips ?? []);
+
+function set(id: string, change: Partial<Overlap>): void {
+  const now = strips.value.find(({ film }) => film.id === id)!.overlap;
+  const by = change.mode === 'trap' && now.by === 0 ? 0.8 : now.by;
+  store.change({
+    films: { ...films.value, overlap: { ...films.value.overlap, [id]: { ...now, by, ...change } } },
+  });
+}
+function copies(id: string, event: Event): void {
+  const typed = Math.round(Number((event.target as HTMLInputElement).value));
+  const { [id]: _own, ...rest } = films.value.copies;
+  const all = store.choices!.layout.copies;
+  const own = typed >= 1 && typed <= 1000 && typed !== all ? { ...rest, [id]: typed } : rest;
+  store.change({ films: { ...films.value, copies: own } });
+}
+const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).value as OverlapMode;
+const canRecut = computed(
+  () => store.cuts.length > 0 && store.openCuts.length === 0 && store.saving === 'saved' && !store.planning,
+);
+</script>
+
+<template>
+  <FoldOut title="Overlaps and copies" name="overlap">
+    <label class="row"
+      ><span>Show what lies under other films</span> <input v-model="stage.showsHidden" type="checkbox"
+    /></label>
+    <div v-for="(s, i) in strips" :key="s.film.id" class="film">
+      <b><i class="swatch" :style="{ '--film': s.film.colour }"></i>{{ s.film.name }}</b>
+      <span class="fields">
+        <select
+          :aria-label="`How ${s.film.name} lies under other films`"
+          :value="s.overlap.mode"
+          :disabled="i === strips.length - 1"
+          @change="set(s.film.id, { mode: mode($event) })"
+        >
+          <option value="full">whole beneath</option>
+          <option value="trap">its edge beneath</option>
+          <option value="butt">edge to edge</option>
+        </select>
+        <LengthField
+          v-if="s.overlap.mode === 'trap' && i < strips.length - 1"
+          fine
+          :label="`Overlap of ${s.film.name}`"
+          :value="s.overlap.by"
+          :min="0.1"
+          :max="20"
+          @change="set(s.film.id, { by: $event })"
+        />
+        <input
+          class="number"
+          type="number"
+          min="1"
+          max="1000"
+          :aria-label="`Copies of ${s.film.name}`"
+          :value="s.copies"
+          @change="copies(s.film.id, $event)"
+        />
+        <button v-if="canRecut" class="button small" @click="emit('recut', s.film.id)">Cut again</button>
+      </span>
+    </div>
+  </FoldOut>
+</template>
+
+<style scoped>
+.film {
+  display: grid;
+  gap: 3px;
+}
+.film b {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 13.5px;
+}
+.swatch {
+  width: 13px;
+  height: 16px;
+}
+.fields {
+  display: flex;
+  gap: 5px;
+}
+.fields :deep(.field input) {
+  width: 84px;
+}
+.fields > input {
+  width: 52px;
+  padding: 0 5px;
+  background: var(--card);
+  border: 1px solid var(--rule);
+  border-radius: var(--radius-field);
+}
+.fields .button {
+  white-space: nowrap;
+}
+</style>
