@@ -144,3 +144,50 @@ describe('every kind of file', () => {
     expect(narrow.measured).toBeLessThan(1.5);
   }, 60_000);
 });
+
+test('choices as an order stores them: folds, overlaps, marks, copies', () => {
+  const out = join(dir, 'chosen');
+  const choices = {
+    artwork: {
+      width: 600,
+      height: null,
+      lockAspect: true,
+      pieces: [],
+      lines: { colour: {}, layer: {}, shape: {}, stroke: {} },
+      fixes: [],
+      ignored: [],
+    },
+    films: {
+      film: { '#2e6f7e': 'harbour' },
+      off: [],
+      order: [],
+      fold: {},
+      overlap: { harbour: { mode: 'full', by: 0 } },
+      marks: { shape: 'ring', count: 2, size: 10, at: null },
+      copies: { damson: 3 },
+    },
+    layout: {
+      copies: 2,
+      spacing: 10,
+      turn: 'as-drawn',
+      mirror: 'by-film',
+      border: true,
+      borderDistance: 5,
+      place: 'edge',
+    },
+    cut: { recipes: {} },
+    cutter: null,
+  };
+  const path = file('choices.json', JSON.stringify(choices));
+  expect(run('demo/art/marsh-wren.svg', '--choices', path, '--out', out).status).toBe(0);
+  const plan = JSON.parse(readFileSync(join(out, 'plan.json'), 'utf8'));
+  const byId = Object.fromEntries(plan.films.map((f: { film: string }) => [f.film, f]));
+  expect(byId.harbour).toMatchObject({ mode: 'full', copies: 2, colour: '#1d3f86' });
+  expect(byId.harbour.deltaE).toBeGreaterThan(5);
+  expect(byId.damson).toMatchObject({ mode: 'trap', overlapMm: 0.8, copies: 3 });
+  // two marks, each a tab with a ring in it: two pieces a mark beside the wave
+  expect(byId.quince.pieces).toBe(1 + 2 * 2);
+  const wrong = file('wrong.json', JSON.stringify({ ...choices, layout: { ...choices.layout, copies: 0 } }));
+  expect(run('demo/art/marsh-wren.svg', '--choices', wrong).stderr).toContain('layout.copies');
+  expect(run('demo/art/marsh-wren.svg', '--choices', file('no.json', '{')).stderr).toContain('is no JSON');
+}, 60_000);

@@ -5,6 +5,7 @@ import { createHash } from 'node:crypto';
 import { parseArgs } from 'node:util';
 import type { DrawingUnit, FileSource, Piece, TraceChoices } from '../core/artwork/choices';
 import { DEFAULT_TRACE, pieceOfFile, sourceKey } from '../core/artwork/choices';
+import { choicesSchema } from '../contracts/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import type { Choices, Plan } from '../core/plan/plan';
 import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
@@ -19,7 +20,7 @@ import { summarise } from './summary';
 class UsageProblem extends Error {}
 
 const USAGE =
-  'Usage: npm run plan -- art.svg [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]\n' +
+  'Usage: npm run plan -- art.svg [--choices order.json] [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]\n' +
   '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures';
 
 const OPTIONS = {
@@ -28,6 +29,7 @@ const OPTIONS = {
   roll: { type: 'string' },
   mirror: { type: 'boolean' },
   copies: { type: 'string' },
+  choices: { type: 'string' },
   trace: { type: 'string' },
   page: { type: 'string' },
   units: { type: 'string' },
@@ -52,7 +54,7 @@ async function main(args: string[]): Promise<void> {
       : { ...DEMO_SHOP, films: DEMO_SHOP.films.map((f) => ({ ...f, rollWidth: roll })) };
   const plan = createPlanner().plan(
     new Map([[sourceKey(piece.source), artwork]]),
-    choicesFrom(values, piece),
+    await choicesFrom(values, piece),
     shop,
   );
   const seconds = (performance.now() - started) / 1000;
@@ -110,23 +112,48 @@ function traceFrom(text: string, first: TraceChoices | null): TraceChoices {
   throw new UsageProblem('--trace takes brightness, alpha, a limit between 0 and 1, or 2 to 12 colours.');
 }
 
-function choicesFrom(values: Values, piece: Piece): Choices {
-  const width = lengthOption('width', values.width) ?? null;
-  const height = lengthOption('height', values.height) ?? null;
-  const copies = values.copies === undefined ? 1 : Number(values.copies);
+/** Choices as an order stores them, from a file; the art is the one given, whatever pieces they name. */
+async function storedChoices(path: string | undefined): Promise<Choices> {
+  if (path === undefined) return DEFAULT_CHOICES;
+  const text = await readFile(path, 'utf8').catch(() => {
+    throw new UsageProblem(`There is no file ${path} that can be read.`);
+  });
+  const parsed = choicesSchema.safeParse(fromJson(text, path));
+  if (parsed.success) return parsed.data;
+  const [{ path: where, message }] = parsed.error.issues;
+  throw new UsageProblem(`--choices: ${where.join('.') || path}: ${message}`);
+}
+
+function fromJson(text: string, path: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new UsageProblem(`--choices: ${path} is no JSON.`);
+  }
+}
+
+async function choicesFrom(values: Values, piece: Piece): Promise<Choices> {
+  const stored = await storedChoices(values.choices);
+  const { artwork, layout } = stored;
+  const width = lengthOption('width', values.width) ?? artwork.width;
+  const height = lengthOption('height', values.height) ?? artwork.height;
+  const copies = values.copies === undefined ? layout.copies : Number(values.copies);
   if (!Number.isInteger(copies) || copies < 1 || copies > 1000) {
     throw new UsageProblem('--copies takes a whole number from 1 to 1000.');
   }
+  // a side that is typed counts alone; the choices' own sides count together
+  const typed = values.width !== undefined || values.height !== undefined;
+  const size = typed
+    ? {
+        width: values.width === undefined ? null : width,
+        height: values.height === undefined ? null : height,
+        lockAspect: values.width === undefined || values.height === undefined,
+      }
+    : {};
   return {
-    ...DEFAULT_CHOICES,
-    artwork: {
-      ...DEFAULT_CHOICES.artwork,
-      width,
-      height,
-      lockAspect: width === null || height === null,
-      pieces: [piece],
-    },
-    layout: { ...DEFAULT_CHOICES.layout, copies, mirror: values.mirror ? 'mirrored' : 'by-film' },
+    ...stored,
+    artwork: { ...artwork, ...size, pieces: [piece] },
+    layout: { ...layout, copies, mirror: values.mirror ? 'mirrored' : layout.mirror },
   };
 }
 

@@ -1,3 +1,4 @@
+import { piecesOf } from '../core/geometry/region';
 import type { Plan } from '../core/plan/plan';
 
 const tidy = (n: number, decimals = 3): number => Math.round(n * 10 ** decimals) / 10 ** decimals;
@@ -5,6 +6,7 @@ const tidy = (n: number, decimals = 3): number => Math.round(n * 10 ** decimals)
 /** What `plan.json` says: everything a person or a script wants to know of a plan, without its geometry. */
 export function summarise(plan: Plan) {
   const { prepared, separation, cuts, totals, findings } = plan;
+  const { colours } = separation;
   return {
     size: { widthMm: tidy(prepared.width), heightMm: tidy(prepared.height) },
     cutter: plan.cutter?.name ?? null,
@@ -20,8 +22,12 @@ export function summarise(plan: Plan) {
       name: strip.film.name,
       colours: strip.layer.colours,
       colour: strip.film.colour,
+      deltaE: tidy(Math.max(...colours.filter((c) => c.film?.id === strip.film.id).map((c) => c.deltaE)), 2),
       areaMm2: tidy(strip.layer.area),
       outlineMm: tidy(strip.layer.outline),
+      mode: strip.layer.overlap.mode,
+      overlapMm: strip.layer.overlap.mode === 'trap' ? strip.layer.overlap.by : 0,
+      pieces: piecesOf(strip.layer.region).length,
       mirrored: strip.mirrored,
       turned: strip.turned,
       copies: strip.placements.length,
