@@ -286,6 +286,18 @@ export const ENDPOINTS: readonly Endpoint[] = [
   },
   {
     method: 'get',
+    path: '/api/orders/{id}/run-card.pdf',
+    says: 'The run card on paper',
+    gives: 'application/pdf',
+  },
+  {
+    method: 'get',
+    path: '/api/orders/{id}/application.pdf',
+    says: 'For weeding, taping and applying',
+    gives: 'application/pdf',
+  },
+  {
+    method: 'get',
     path: '/api/orders/{id}/films/{film}.plt',
     says: 'One film as HP-GL',
     gives: 'application/octet-stream',

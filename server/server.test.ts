@@ -1,9 +1,12 @@
 /** The server against a real PostgreSQL, a real queue and a simulated cutter on real sockets. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
 import { request as httpRequest } from 'node:http';
 import { createServer } from 'node:net';
 import { eq } from 'drizzle-orm';
+import jsQR from 'jsqr';
+import sharp from 'sharp';
 import request from 'supertest';
 import type { Cut, Order } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/curlew';
@@ -575,4 +578,50 @@ test('what one server does, a page on the other hears of', async () => {
   await new Promise((done) => setTimeout(done, 300));
   const order = await newOrder();
   expect(await heard).toContain(`"orderId":${order.id}`);
+});
+
+describe('papers', () => {
+  const textOf = (pdf: Buffer): string => {
+    const { stdout } = spawnSync(
+      'gs',
+      ['-q', '-dBATCH', '-dNOPAUSE', '-sDEVICE=txtwrite', '-sOutputFile=-', '-'],
+      { input: pdf },
+    );
+    return stdout.toString();
+  };
+  const paperOf = async (order: Order, kind: string): Promise<Buffer> =>
+    (await api().get(`/api/orders/${order.id}/${kind}.pdf`).buffer().parse(binary).expect(200))
+      .body as Buffer;
+
+  test('the run card names films, lengths, recipes and steps; its code opens the order (read by an independent decoder)', async () => {
+    const order = await newOrder();
+    const pdf = await paperOf(order, 'run-card');
+    const text = textOf(pdf);
+    for (const words of ['Load Damson', 'Load Tide blue', 'Load Quince', '80 g', 'film swaps'])
+      expect(text).toContain(words);
+    const page = spawnSync(
+      'gs',
+      ['-q', '-dBATCH', '-dNOPAUSE', '-r200', '-sDEVICE=png16m', '-sOutputFile=-', '-'],
+      { input: pdf, maxBuffer: 1e8 },
+    );
+    const { data, info } = await sharp(page.stdout).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const code = jsQR(new Uint8ClampedArray(data), info.width, info.height);
+    expect(code?.data).toMatch(new RegExp(`/orders/${order.id}$`));
+  }, 60_000);
+
+  test('the application sheet goes from the top film to the base, with weed hints and where marks meet', async () => {
+    const order = await newOrder();
+    const marks = { shape: 'triangle', count: 3, size: 8, at: null } as const;
+    await change(order, { films: { ...order.choices.films, marks } }).expect(200);
+    const text = textOf(await paperOf(order, 'application'));
+    expect(text.indexOf('Quince')).toBeLessThan(text.indexOf('Damson'));
+    for (const words of [
+      'counters to pick',
+      'the smallest',
+      'triangle marks of all films meet',
+      'base: everything',
+    ])
+      expect(text).toContain(words);
+    expect((await api().get(`/api/orders/${order.id}/else.pdf`)).status).toBe(404);
+  }, 60_000);
 });

@@ -77,7 +77,7 @@ onBeforeUnmount(() => {
     <div v-if="orders.arrival" class="arrival" role="status">
       <span>{{ orders.arrival.share < 1 ? 'Bringing in' : 'Reading' }} {{ orders.arrival.fileName }}</span>
       <progress :value="orders.arrival.share < 1 ? orders.arrival.share : undefined"></progress>
-      <button v-if="orders.arrival.share < 1" class="button" @click="orders.arrival.cancel()">Cancel</button>
+      <button class="button" @click="orders.arrival.cancel()">Cancel</button>
     </div>
   </div>
 </template>

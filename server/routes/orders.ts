@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { changeSchema, orderDetailsSchema, queueSchema, textOrderSchema } from '../../contracts/api';
 import { Trouble } from '../problem';
+import type { PaperKind } from '../files/papers';
 import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/cuts';
 import { originalOf } from '../services/readings';
@@ -10,6 +11,7 @@ import {
   getOrder,
   listOrders,
   nameOrder,
+  paperOf,
   startOrder,
   startTextOrder,
   step,
@@ -17,6 +19,8 @@ import {
 } from '../services/orders';
 import { handle, idOf, parse } from './guard';
 import { oneFile, untilGone, uploadedFile } from './upload';
+
+const PAPERS: readonly PaperKind[] = ['run-card', 'application'];
 
 export function orderRoutes(services: CutServices): Router {
   const { db } = services;
@@ -97,6 +101,22 @@ export function orderRoutes(services: CutServices): Router {
       const source = choices.artwork.pieces.find(({ id }) => id === request.params.piece)?.source;
       if (source?.kind !== 'file') throw new Trouble(404, 'not-found', 'This piece has no file.');
       sendFile(response, source.name, await originalOf(db, source.hash));
+    }),
+  );
+
+  router.get(
+    '/:id/:paper.pdf',
+    handle(async (request, response) => {
+      const kind = PAPERS.find((name) => name === request.params.paper);
+      if (!kind) throw new Trouble(404, 'not-found', 'There is no such paper.');
+      const id = idOf(request);
+      const address = `${request.protocol}://${request.get('host')}/orders/${id}`;
+      const bytes = await paperOf(services, id, kind, address);
+      response.set({
+        'Content-Type': 'application/pdf',
+        'Content-Disposition': `inline; filename="${kind}-${id}.pdf"`,
+      });
+      response.end(Buffer.from(bytes));
     }),
   );
 

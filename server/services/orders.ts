@@ -10,6 +10,7 @@ import { cuts, orders, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
 import type { PlanTask, MadePlan } from '../work/tasks';
+import type { PaperKind } from '../files/papers';
 import type { ReadingServices } from './readings';
 import { artworksFor, takeFile } from './readings';
 import { loadShop } from './shop';
@@ -243,6 +244,19 @@ export async function filmFile(
     );
   }
   return bytes;
+}
+
+/** @param address where the order opens in a browser */
+export async function paperOf(
+  services: OrderServices,
+  id: number,
+  kind: PaperKind,
+  address: string,
+): Promise<Uint8Array> {
+  const order = await getOrder(services.db, id);
+  const { number, name, due } = order;
+  const task = await planTask(services, order);
+  return services.pool.run('print', { ...task, kind, order: { number, name, due, address } });
 }
 
 /** The plan of an order as it would be cut now. */

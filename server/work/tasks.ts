@@ -16,6 +16,8 @@ import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
 import { firstReading, readFile } from '../files/readFile';
+import type { PaperKind, PaperOrder } from '../files/papers';
+import { paper } from '../files/papers';
 import { pictureForPage } from '../files/readPicture';
 import { inspectFont, setText } from '../files/setText';
 
@@ -179,6 +181,11 @@ export function download(
   if (task.kind === 'svg') return Buffer.from(stripSvg(cut.strip));
   return hpglBytes(writeHpgl(cut.program, plan.cutter!.device, cut.strip.cuttable));
 }
+
+/** One of an order's papers. */
+export const print = (
+  task: PlanTask & { readonly kind: PaperKind; readonly order: PaperOrder },
+): Promise<Uint8Array> => paper(task.kind, planOf(task), task.order, task.choices.films.marks);
 
 /** How far the knife's recorded way lies from the design; the aligning stroke and weed borders do not count. */
 export function compare({ record, drawing }: { readonly record: CutRecord; readonly drawing: Drawing }) {

@@ -2,5 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { takeIn, read, typeset, lookAtFont, showPicture, summarise, make, download, compare } =
+export const { takeIn, read, typeset, lookAtFont, showPicture, summarise, make, download, print, compare } =
   await import('./tasks.ts');

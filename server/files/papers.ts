@@ -1,0 +1,270 @@
+/** What goes to the bench on paper: the run card, and the sheet for weeding, taping and applying. */
+import PDFDocument from 'pdfkit';
+import QRCode from 'qrcode';
+import type { Region } from '../../core/geometry/region';
+import { piecesOf, regionArea } from '../../core/geometry/region';
+import { regionToPathData } from '../../core/geometry/pathText';
+import { simplify } from '../../core/geometry/simplify';
+import { markPlaces } from '../../core/films/marks';
+import type { MarkChoices } from '../../core/films/marks';
+import type { Plan, PlannedCut } from '../../core/plan/plan';
+import { fontFiles, SHIPPED_FONTS } from './fonts';
+
+export type PaperKind = 'run-card' | 'application';
+
+/** What an order is called on paper, and the address that opens it on a tablet. */
+export interface PaperOrder {
+  readonly number: number;
+  readonly name: string;
+  readonly due: string | null;
+  readonly address: string;
+}
+
+type Doc = PDFKit.PDFDocument;
+
+const MARGIN = 42;
+const INK = '#261c2c';
+const SOFT = '#665b6c';
+const RULE = '#d8cebc';
+/** Pictures on paper need no more than this share of their size in detail. */
+const DETAIL = 1 / 900;
+const HOW = {
+  full: 'lies whole beneath the next',
+  trap: 'its edge lies beneath the next',
+  butt: 'edge to edge',
+} as const;
+
+/** One of the papers of an order as PDF, A4. */
+export async function paper(
+  kind: PaperKind,
+  plan: Plan,
+  order: PaperOrder,
+  marks: MarkChoices | null,
+): Promise<Buffer> {
+  const doc = new PDFDocument({
+    size: 'A4',
+    margin: MARGIN,
+    info: { Title: `${order.name}, #${order.number}` },
+  });
+  const chunks: Buffer[] = [];
+  doc.on('data', (chunk: Buffer) => chunks.push(chunk));
+  const ended = new Promise<void>((done) => doc.on('end', () => done()));
+  await registerFonts(doc);
+  heading(doc, kind, order);
+  if (kind === 'run-card') runCard(doc, plan);
+  else applicationSheet(doc, plan, marks);
+  doc.end();
+  await ended;
+  return Buffer.concat(chunks);
+}
+
+async function registerFonts(doc: Doc): Promise<void> {
+  for (const [name, id] of [
+    ['text', 'atkinson-hyperlegible-next'],
+    ['bold', 'barlow-condensed-600'],
+  ] as const) {
+    const [file] = await fontFiles(SHIPPED_FONTS.find((font) => font.id === id)!);
+    doc.registerFont(name, file);
+  }
+}
+
+function heading(doc: Doc, kind: PaperKind, { number, name, due, address }: PaperOrder): void {
+  doc.font('bold').fontSize(22).fillColor(INK).text(name, MARGIN, MARGIN, { width: 390 });
+  const what = kind === 'run-card' ? 'Run card' : 'Weeding, taping, applying';
+  doc
+    .font('text')
+    .fontSize(11)
+    .fillColor(SOFT)
+    .text(`${what} · #${number}${due ? ` · due ${due}` : ''}`);
+  qrCode(doc, address, doc.page.width - MARGIN - 78, MARGIN, 78);
+  doc.y = Math.max(doc.y, MARGIN + 84) + 8;
+  rule(doc);
+}
+
+/** QR code (ISO/IEC 18004) with its quiet zone of four modules inside the side given. */
+function qrCode(doc: Doc, text: string, x: number, y: number, side: number): void {
+  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
+  const step = side / (modules.size + 8);
+  for (let row = 0; row < modules.size; row++) {
+    for (let column = 0; column < modules.size; column++) {
+      if (modules.get(row, column))
+        doc.rect(x + (column + 4) * step, y + (row + 4) * step, step * 1.02, step * 1.02);
+    }
+  }
+  doc.fill('#000000');
+}
+
+function rule(doc: Doc): void {
+  doc
+    .moveTo(MARGIN, doc.y)
+    .lineTo(doc.page.width - MARGIN, doc.y)
+    .lineWidth(0.7)
+    .stroke(RULE);
+  doc.y += 9;
+}
+
+const mm = (value: number): string => `${value.toFixed(1)} mm`;
+const inches = (value: number): string => `${(value / 25.4).toFixed(2)} in`;
+const minutes = (seconds: number): string =>
+  seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
+
+/** Draws regions to fit a box, from a common origin so that films drawn alike lie alike. */
+function drawing(
+  doc: Doc,
+  parts: readonly { readonly region: Region; readonly colour: string }[],
+  sign: { readonly minX: number; readonly minY: number; readonly width: number; readonly height: number },
+  [x, y, width, height]: readonly [number, number, number, number],
+): void {
+  const scale = Math.min(width / sign.width, height / sign.height);
+  doc.save();
+  doc.translate(x + (width - sign.width * scale) / 2, y + (height - sign.height * scale) / 2).scale(scale);
+  doc.translate(-sign.minX, -sign.minY);
+  for (const { region, colour } of parts) {
+    const rough = region.map(
+      (points) => simplify({ points, closed: true }, Math.max(sign.width, sign.height) * DETAIL).points,
+    );
+    if (rough.length === 0) continue;
+    doc
+      .path(regionToPathData(rough))
+      .lineWidth(0.4 / scale)
+      .fillAndStroke(colour, INK);
+  }
+  doc.restore();
+}
+
+function runCard(doc: Doc, plan: Plan): void {
+  const { prepared, cuts, totals, cutter } = plan;
+  const films = plan.separation.films.map(({ region, film }) => ({ region, colour: film.colour }));
+  drawing(doc, films, { minX: 0, minY: 0, width: prepared.width, height: prepared.height }, [
+    MARGIN,
+    doc.y,
+    511,
+    150,
+  ]);
+  doc.y += 160;
+  doc.font('text').fontSize(11).fillColor(INK);
+  line(
+    doc,
+    `Sign ${mm(prepared.width)} × ${mm(prepared.height)} (${inches(prepared.width)} × ${inches(prepared.height)})`,
+  );
+  line(
+    doc,
+    `${cutter?.name ?? 'No cutter'} · ${(totals.filmLength / 1000).toFixed(2)} m of film · ${minutes(totals.seconds)} at the cutter · ${totals.swaps} film swaps`,
+  );
+  doc.y += 6;
+  rule(doc);
+  cuts.forEach((cut, i) => step(doc, cut, i + 1));
+  const left = plan.findings.filter((finding) => finding.ignored !== undefined);
+  if (left.length === 0) return;
+  doc.font('bold').fontSize(13).text('Left as it is', MARGIN);
+  doc.font('text').fontSize(10);
+  for (const finding of left) line(doc, `${finding.message} Because: ${finding.ignored}`);
+}
+
+function line(doc: Doc, text: string): void {
+  doc.text(text, MARGIN, doc.y, { width: doc.page.width - 2 * MARGIN });
+}
+
+/** One stop: load this film, cut it so. */
+function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number): void {
+  if (doc.y > doc.page.height - MARGIN - 70) doc.addPage();
+  const top = doc.y;
+  doc.rect(MARGIN, top + 2, 20, 28).fillAndStroke(strip.film.colour, INK);
+  doc
+    .rect(doc.page.width - MARGIN - 14, top + 8, 14, 14)
+    .lineWidth(1)
+    .stroke(INK);
+  doc
+    .font('bold')
+    .fontSize(14)
+    .fillColor(INK)
+    .text(`${number}  Load ${strip.film.name}`, MARGIN + 30, top);
+  doc.font('text').fontSize(10).fillColor(SOFT);
+  const at = { width: 440 };
+  doc.text(
+    `${strip.film.code} · roll ${mm(strip.rollWidth)} · ${(strip.length / 1000).toFixed(2)} m · ${strip.placements.length} ${strip.placements.length === 1 ? 'copy' : 'copies'}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
+    MARGIN + 30,
+    doc.y,
+    at,
+  );
+  doc.text(
+    `${recipe.force} g · ${recipe.speed} cm/s · blade ${recipe.blade} · overcut ${recipe.overcut} mm · ${minutes(program.seconds)}`,
+    MARGIN + 30,
+    doc.y,
+    at,
+  );
+  doc.y = Math.max(doc.y, top + 36) + 8;
+}
+
+/** Top film first onto the tape, as it is taped. */
+function applicationSheet(doc: Doc, plan: Plan, marks: MarkChoices | null): void {
+  const { prepared, separation } = plan;
+  const { films } = separation;
+  doc.font('text').fontSize(11).fillColor(INK);
+  line(
+    doc,
+    `The surface takes ${mm(prepared.width)} × ${mm(prepared.height)} (${inches(prepared.width)} × ${inches(prepared.height)}).`,
+  );
+  line(
+    doc,
+    'Tape the top film first and go down to the base. Squeegee from the middle outwards, tape side up.',
+  );
+  if (marks && films.length > 1) line(doc, markHint(plan, marks));
+  doc.y += 6;
+  rule(doc);
+  const sign = films.reduce(
+    (sum, { bounds }) => ({
+      minX: Math.min(sum.minX, bounds.minX),
+      minY: Math.min(sum.minY, bounds.minY),
+      maxX: Math.max(sum.maxX, bounds.maxX),
+      maxY: Math.max(sum.maxY, bounds.maxY),
+    }),
+    { minX: 0, minY: 0, maxX: prepared.width, maxY: prepared.height },
+  );
+  const view = {
+    minX: sign.minX,
+    minY: sign.minY,
+    width: sign.maxX - sign.minX,
+    height: sign.maxY - sign.minY,
+  };
+  [...films].reverse().forEach(({ film, region, overlap, lines }, i) => {
+    if (doc.y > doc.page.height - MARGIN - 130) doc.addPage();
+    const top = doc.y;
+    drawing(doc, [{ region, colour: film.colour }], view, [MARGIN, top, 220, 110]);
+    const x = MARGIN + 236;
+    doc
+      .font('bold')
+      .fontSize(14)
+      .fillColor(INK)
+      .text(`${i + 1}  ${film.name}`, x, top);
+    doc.font('text').fontSize(10).fillColor(SOFT);
+    for (const hint of [
+      ...weedHints(region),
+      ...(lines.length > 0 ? [`${lines.length} lines cut or drawn along their middle`] : []),
+      i < films.length - 1
+        ? HOW[overlap.mode].replace('the next', 'the film above')
+        : 'base: everything else lies on it',
+    ]) {
+      doc.text(hint, x, doc.y, { width: 270 });
+    }
+    doc.y = top + 122;
+  });
+}
+
+/** What comes out, how small the smallest piece is, how many counters there are to pick. */
+function weedHints(region: Region): string[] {
+  const pieces = piecesOf(region);
+  const areas = pieces.map(regionArea);
+  const counters = region.filter((ring) => regionArea([ring]) < 0).length;
+  const smallest = Math.min(...areas);
+  return [
+    `${pieces.length} ${pieces.length === 1 ? 'piece stays' : 'pieces stay'}, the smallest ${smallest.toFixed(smallest < 100 ? 1 : 0)} mm²`,
+    counters === 0 ? 'no counters to pick' : `${counters} ${counters === 1 ? 'counter' : 'counters'} to pick`,
+  ];
+}
+
+function markHint({ prepared }: Plan, marks: MarkChoices): string {
+  const sign = { minX: 0, minY: 0, maxX: prepared.width, maxY: prepared.height };
+  const places = markPlaces(sign, marks).map(([x, y]) => `${x.toFixed(0)}, ${y.toFixed(0)}`);
+  return `The ${marks.shape} marks of all films meet at ${places.join(' · ')} mm from the sign's upper left corner.`;
+}
