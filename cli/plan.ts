@@ -8,7 +8,7 @@ import { DEFAULT_TRACE, pieceOfFile, sourceKey } from '../core/artwork/choices';
 import { choicesSchema } from '../contracts/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import type { Choices, Plan } from '../core/plan/plan';
-import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
+import { createPlanner, DEFAULT_CHOICES, planAndCheck } from '../core/plan/plan';
 import { stripSvg } from '../core/plan/stripSvg';
 import { parseLength } from '../core/units/length';
 import { DEMO_SHOP } from '../demo/shop';
@@ -52,7 +52,8 @@ async function main(args: string[]): Promise<void> {
     roll === undefined
       ? DEMO_SHOP
       : { ...DEMO_SHOP, films: DEMO_SHOP.films.map((f) => ({ ...f, rollWidth: roll })) };
-  const plan = createPlanner().plan(
+  const plan = planAndCheck(
+    createPlanner(),
     new Map([[sourceKey(piece.source), artwork]]),
     await choicesFrom(values, piece),
     shop,

@@ -13,7 +13,33 @@ export const filmSchema = z.object({
   kind: z.enum(['sign', 'garment']),
   limits: z.object({ narrowest: z.number(), island: z.number(), gap: z.number() }).optional(),
   build: z.enum(['opaque', 'metallic', 'translucent', 'flock']).optional(),
+  price: z.number().min(0).max(1e6).optional(),
 });
+
+/** What can be changed of a film; its id stays. */
+export const filmChangeSchema = z.strictObject({
+  name: z.string().trim().min(1).max(120).optional(),
+  code: z.string().trim().max(60).optional(),
+  colour: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/)
+    .optional(),
+  rollWidth: z.number().min(20).max(5000).optional(),
+  lengthLeft: z.number().min(0).max(1e7).optional(),
+  cutFromBack: z.boolean().optional(),
+  kind: z.enum(['sign', 'garment']).optional(),
+  build: z.enum(['opaque', 'metallic', 'translucent', 'flock']).optional(),
+  limits: z
+    .strictObject({
+      narrowest: z.number().min(0).max(1000),
+      island: z.number().min(0).max(1000),
+      gap: z.number().min(0).max(1000),
+    })
+    .optional(),
+  price: z.number().min(0).max(1e6).optional(),
+});
+
+export const filmTableSchema = z.strictObject({ csv: z.string().max(1_000_000) });
 
 const recipeSchema = z.object({
   force: z.number(),
@@ -219,6 +245,21 @@ const ordersSchema = z.array(orderRowSchema);
 
 export const ENDPOINTS: readonly Endpoint[] = [
   { method: 'get', path: '/api/shop', says: 'Films, cutters and recipes', gives: shopSchema },
+  {
+    method: 'patch',
+    path: '/api/films/{film}',
+    says: 'Change a film',
+    takes: filmChangeSchema,
+    gives: z.array(filmSchema),
+  },
+  { method: 'get', path: '/api/films.csv', says: 'All films as a table', gives: 'text/csv' },
+  {
+    method: 'post',
+    path: '/api/films',
+    says: 'Add and change films from a table',
+    takes: filmTableSchema,
+    gives: z.array(filmSchema),
+  },
   { method: 'get', path: '/api/orders', says: 'All orders, newest change first', gives: ordersSchema },
   {
     method: 'post',

@@ -10,6 +10,7 @@ import { Trouble } from './problem';
 import { artworkRoutes } from './routes/artwork';
 import { cutRoutes } from './routes/cuts';
 import { errorHandler, handle, sameSiteOnly } from './routes/guard';
+import { filmRoutes } from './routes/films';
 import { orderRoutes } from './routes/orders';
 import type { CutServices } from './services/cuts';
 import { loadShop } from './services/shop';
@@ -56,6 +57,7 @@ export function createApp(services: CutServices, log: Logger, pagesDir?: string)
   app.use('/api/orders', orderRoutes(services));
   app.use('/api/cuts', cutRoutes(services));
   app.use('/api', artworkRoutes(services));
+  app.use('/api', filmRoutes(services.db));
   app.use('/api', (_request, _response, next) =>
     next(new Trouble(404, 'not-found', 'There is nothing at this address.')),
   );

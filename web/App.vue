@@ -57,6 +57,9 @@ onBeforeUnmount(() => {
         <router-link to="/cutters/curlew" :class="{ here: route.path.startsWith('/cutters') }"
           >At the cutter</router-link
         >
+        <router-link to="/materials" :class="{ here: route.path.startsWith('/materials') }"
+          >Materials</router-link
+        >
       </nav>
       <span v-if="!events.connected" class="away" role="status"
         >The server is away. Nothing is lost; trying again.</span

@@ -8,6 +8,7 @@ export const router = createRouter({
     { path: '/orders', name: 'orders', component: OrdersPage },
     { path: '/orders/:id(\\d+)', name: 'order', component: () => import('./pages/order/OrderPage.vue') },
     { path: '/cutters/:id', name: 'cutter', component: () => import('./pages/cutter/CutterPage.vue') },
+    { path: '/materials', name: 'materials', component: () => import('./pages/materials/MaterialsPage.vue') },
     { path: '/:page(.*)*', redirect: '/orders' },
   ],
 });

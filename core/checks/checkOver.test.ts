@@ -8,7 +8,7 @@ import { IDENTITY } from '../geometry/matrix';
 import { regionArea } from '../geometry/region';
 import { NO_FILM_CHOICES } from '../films/separate';
 import { oneFile } from '../plan/oneFile';
-import { createPlanner } from '../plan/plan';
+import { createPlanner, planAndCheck } from '../plan/plan';
 import { DEMO_SHOP } from '../../demo/shop';
 import { writeHpgl } from '../devicelang/writeHpgl';
 
@@ -48,7 +48,7 @@ function planOf(
     films,
     artwork: { fixes, lines: { ...NO_LINE_RULES, ...lines } },
   });
-  return createPlanner().plan(artworks, choices, DEMO_SHOP);
+  return planAndCheck(createPlanner(), artworks, choices, DEMO_SHOP);
 }
 const codes = (...args: Parameters<typeof planOf>): string[] =>
   planOf(...args).findings.map(({ code }) => code);
@@ -119,9 +119,9 @@ test('a left finding tells its reason and asks for nothing; a place stays the sa
     const { artworks, choices } = oneFile(artwork, {
       artwork: { width, ignored: [{ key: key!, reason: 'seen' }] },
     });
-    const found = createPlanner()
-      .plan(artworks, choices, DEMO_SHOP)
-      .findings.find(({ code }) => code === 'narrow');
+    const found = planAndCheck(createPlanner(), artworks, choices, DEMO_SHOP).findings.find(
+      ({ code }) => code === 'narrow',
+    );
     expect(found).toMatchObject({ severity: 'note', ignored: 'seen' });
   }
 });

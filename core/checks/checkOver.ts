@@ -202,7 +202,8 @@ function hairlineFindings(lines: readonly PreparedLine[]): Finding[] {
 }
 
 function filmFindings(layer: FilmLayer, size: Size): Finding[] {
-  const { film, region } = layer;
+  // what goes under other films and layer marks is held by what lies around it
+  const { film, seen: region } = layer;
   const limits = limitsOf(film);
   const fixAt = (kind: FixKind, where: Bounds): Fix[] => [{ kind, at: placeRef(film.id, where, size) }];
   const narrow = narrowPlaces(region, limits.narrowest).map(({ width, where }): Finding => ({

@@ -17,6 +17,8 @@ export interface Film {
   readonly limits?: FilmLimits;
   /** What it is made of; missing: opaque, flock for garments. */
   readonly build?: Build;
+  /** The shop's own money, for a metre of the roll. */
+  readonly price?: number;
 }
 
 /** What a film can hold together when it is weeded. */

@@ -34,7 +34,8 @@ export function markPlaces(sign: Bounds, choices: MarkChoices): Spot[] {
   if (choices.at) return choices.at.slice(0, choices.count).map(({ x, y }): Spot => [x, y]);
   const away = markSize(sign, choices) * (0.5 + 2 * TAB);
   const [left, right] = [sign.minX - away, sign.maxX + away];
-  const middle = (sign.minY + sign.maxY) / 2;
+  // beside the sign and not over its corners: that would make every film as wide as the sign and more
+  const [high, middle, low] = [0.25, 0.5, 0.75].map((share) => sign.minY + share * heightOf(sign));
   const all: Readonly<Record<2 | 3 | 4, readonly Spot[]>> = {
     2: [
       [left, middle],
@@ -42,15 +43,15 @@ export function markPlaces(sign: Bounds, choices: MarkChoices): Spot[] {
     ],
     // unlike sides, so that a film laid wrong way round is noticed
     3: [
-      [left, sign.minY],
-      [left, sign.maxY],
+      [left, high],
+      [left, low],
       [right, middle],
     ],
     4: [
-      [left, sign.minY],
-      [right, sign.minY],
-      [left, sign.maxY],
-      [right, sign.maxY],
+      [left, high],
+      [right, high],
+      [left, low],
+      [right, low],
     ],
   };
   return [...all[choices.count]];

@@ -43,6 +43,7 @@ const box = (colour: string, x: number, y: number, w: number, h: number): Prepar
   shape(colour, rectangle({ minX: x, minY: y, maxX: x + w, maxY: y + h }));
 const all = (overlap: Overlap): FilmChoices => ({
   ...NO_FILM_CHOICES,
+  film: Object.fromEntries(FILMS.map(({ id, colour }) => [colour, id])),
   overlap: Object.fromEntries(FILMS.map(({ id }) => [id, overlap])),
 });
 const layersOf = (shapes: PreparedShape[], choices: FilmChoices) =>

@@ -6,10 +6,11 @@ import type { Region } from '../geometry/region';
 import {
   difference,
   dropSlivers,
+  grow,
   intersection,
+  letOut,
   regionArea,
   regionBounds,
-  strokeOutline,
   weld,
 } from '../geometry/region';
 import type { Film } from './film';
@@ -62,25 +63,25 @@ export function withOverlaps(
 ): Region[] {
   return films.map(({ film, region, colours }, i) => {
     const { mode, by } = overlapOf(film, chosen);
-    const above = films.slice(i + 1).flatMap((upper) => near(region, upper.region));
-    if (mode === 'butt' || above.length === 0 || region.length === 0) return region;
-    const hidden =
-      mode === 'full'
-        ? weld(shapes.filter((shape) => colours.includes(shape.colour)).flatMap((shape) => shape.region))
-        : strokeOutline(
-            region.map((points) => ({ points, closed: true })),
-            2 * by,
-            ROUND,
-          );
-    const under = intersection(hidden, weld(above));
-    return under.length === 0 ? region : dropSlivers(weld([...region, ...under]));
+    if (mode === 'butt' || region.length === 0) return region;
+    const reach = mode === 'trap' ? grow(region, by) : [...region, ...paintedIn(shapes, colours)];
+    const above = films.slice(i + 1).flatMap((upper) => near(reach, upper.region));
+    if (above.length === 0) return region;
+    // let out by more than rounding, so that what goes under and what is seen stay one outline
+    return dropSlivers(intersection(reach, [...region, ...letOut(above, ROUNDING)]));
   });
 }
 
-const ROUND = { join: 'round', cap: 'round', miterLimit: 4 } as const;
+const ROUNDING = 0.002;
 
-const near = (region: Region, other: Region): Region =>
-  boundsTouch(regionBounds(region), regionBounds(other)) ? other : [];
+const paintedIn = (shapes: readonly PreparedShape[], colours: readonly string[]): Region =>
+  shapes.filter((shape) => colours.includes(shape.colour)).flatMap((shape) => shape.region);
+
+/** The rings of a region that come near another. */
+function near(region: Region, other: Region): Region {
+  const box = regionBounds(region);
+  return boundsTouch(box, regionBounds(other)) ? other : [];
+}
 
 /** What of a film lies under others. */
 export const hiddenPart = (cut: Region, seen: Region): Region => dropSlivers(difference(cut, seen));

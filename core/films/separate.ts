@@ -14,7 +14,7 @@ import type { MarkChoices } from './marks';
 import { markRegion } from './marks';
 import { mend } from './mend';
 import type { Layered, Overlap } from './overlap';
-import { hiddenPart, overlapFindings, overlapOf, withOverlaps } from './overlap';
+import { buildOf, hiddenPart, overlapFindings, overlapOf, withOverlaps } from './overlap';
 import type { SeenColour } from './seen';
 
 /** What a person decided about colours. Keys are `#rrggbb` as found in the artwork. */
@@ -51,6 +51,8 @@ export interface FilmLayer {
   readonly colours: readonly string[];
   /** What is cut: what is seen, what goes under others, and layer marks. */
   readonly region: Region;
+  /** What is seen of it, edge to edge with the others. */
+  readonly seen: Region;
   /** What of it lies under other films. */
   readonly hidden: Region;
   readonly overlap: Overlap;
@@ -69,6 +71,8 @@ export interface FilmLayer {
 export interface Separation {
   readonly colours: readonly ColourPlan[];
   readonly films: readonly FilmLayer[];
+  /** Layer marks, the same on every film. */
+  readonly marks: Region;
   readonly findings: readonly Finding[];
 }
 
@@ -121,7 +125,7 @@ export function separate(
     ...separationFindings(colours, films),
     ...overlapFindings(seenFilms, cut, choices.overlap),
   ];
-  return { colours, films, findings };
+  return { colours, films, marks, findings };
 }
 
 /** Sorted by the person's order; colours it does not name keep painter's order behind it. */
@@ -166,7 +170,7 @@ function planColour(
   if (onlyDivides && base) return { ...seen, on, film: base, deltaE: 0, proposed: true };
   const nearest = nearestFilm(
     seen.colour,
-    catalogue.filter((film) => film.kind === 'sign'),
+    catalogue.filter((film) => film.kind === 'sign' && buildOf(film) === 'opaque'),
   );
   return { ...seen, on, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
 }
@@ -203,6 +207,7 @@ function layerOf(seen: SeenFilm, cut: Region, marks: Region, { overlap, copies }
     film,
     colours: seen.colours,
     region,
+    seen: seen.region,
     hidden: cut === seen.region ? [] : hiddenPart(cut, seen.region),
     overlap: overlapOf(film, overlap),
     copies: copies[film.id],

@@ -152,6 +152,15 @@ function withoutRepeats(path: Path64, closed: boolean): Path64 {
   return kept;
 }
 
+/** The region with everything within `distance` mm of it, corners round; may overlap itself nowhere. */
+export function grow(region: Region, distance: number): Region {
+  const offsetter = new ClipperOffset(2, ARC_TOLERANCE * GRID_PER_MM);
+  offsetter.addPaths(gridAll(region), JoinType.Round, EndType.Polygon);
+  const solution: Paths64 = [];
+  offsetter.execute(distance * GRID_PER_MM, solution);
+  return solution.map(fromGrid);
+}
+
 /** Signed area of one ring in mm²: positive for outer rings, negative for holes. */
 export function ringArea(ring: ArrayLike<number>): number {
   let twice = 0;

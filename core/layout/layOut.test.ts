@@ -27,6 +27,7 @@ function layer(width: number, height: number, more: Partial<Film> = {}): FilmLay
     colours: ['#4a1d44'],
     region: rectangle(bounds),
     lines: [],
+    seen: [],
     hidden: [],
     overlap: { mode: 'butt', by: 0 },
     bounds,

@@ -95,6 +95,8 @@ export const DEFAULT_CHOICES: Choices = {
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
   readonly plan: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => Plan;
+  /** The check-over of the same order: only looks, and may take longer than the plan. */
+  readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => Finding[];
   /** How often each stage has really run: what memoisation is tested by. */
   readonly runs: Readonly<Record<Stage, number>>;
 }
@@ -159,8 +161,8 @@ export function createPlanner(): Planner {
       strips.map((strip) => planCut(strip, choices, cutter, shop)),
   );
 
-  const plan = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): Plan => {
-    const { ignored, ...drawing } = choices.artwork;
+  const upToFilms = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => {
+    const { ignored: _only, ...drawing } = choices.artwork;
     const there = drawing.pieces.map((piece) => artworks.has(sourceKey(piece.source)));
     const sizeKey = keyOf(drawing, there);
     const sized = prepared(sizeKey, artworks, choices.artwork);
@@ -168,22 +170,27 @@ export function createPlanner(): Planner {
     const filmKey = keyOf(sizeKey, choices.films, shop.films);
     const separation = assigned(filmKey, visible, choices.films, shop.films, drawing.fixes, sized);
     const cutter = shop.cutters.find((c) => c.id === choices.cutter) ?? shop.cutters[0];
-    const step = cutter?.device.step;
-    const checks = checked(keyOf(filmKey, step), artworks, choices.artwork, sized, separation, step);
-    if (!cutter) return assemble(sized, separation, undefined, [], [...checks, noCutter()], ignored);
+    return { sized, separation, filmKey, cutter };
+  };
+
+  const plan = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): Plan => {
+    const { sized, separation, filmKey, cutter } = upToFilms(artworks, choices, shop);
+    const { ignored } = choices.artwork;
+    if (!cutter) return assemble(sized, separation, undefined, [], [noCutter()], ignored);
     const layoutKey = keyOf(filmKey, choices.layout, cutter);
     const layout = laidOut(layoutKey, separation.films, choices.layout, cutter);
     const cutKey = keyOf(layoutKey, choices.cut, shop.recipes);
-    return assemble(
-      sized,
-      separation,
-      cutter,
-      programs(cutKey, layout.strips, choices, cutter, shop),
-      [...checks, ...layout.findings],
-      ignored,
-    );
+    const cuts = programs(cutKey, layout.strips, choices, cutter, shop);
+    return assemble(sized, separation, cutter, cuts, layout.findings, ignored);
   };
-  return { plan, runs };
+
+  const check = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): Finding[] => {
+    const { sized, separation, filmKey, cutter } = upToFilms(artworks, choices, shop);
+    const step = cutter?.device.step;
+    const found = checked(keyOf(filmKey, step), artworks, choices.artwork, sized, separation, step);
+    return leave(found, choices.artwork.ignored);
+  };
+  return { plan, check, runs };
 }
 
 const keyOf = (...parts: readonly unknown[]): string => JSON.stringify(parts);
@@ -201,6 +208,17 @@ const noCutter = (): Finding => ({
   message: 'The shop has no cutter yet.',
   waysOut: ['Add a cutter'],
 });
+
+/** A plan with all that was found, for whoever has time for both. */
+export function planAndCheck(
+  planner: Planner,
+  artworks: ReadonlyMap<string, Artwork>,
+  choices: Choices,
+  shop: Shop,
+): Plan {
+  const plan = planner.plan(artworks, choices, shop);
+  return { ...plan, findings: [...plan.findings, ...planner.check(artworks, choices, shop)] };
+}
 
 function assemble(
   prepared: PreparedArtwork,

@@ -1,7 +1,10 @@
-import { asc } from 'drizzle-orm';
+import { asc, eq, max, sql } from 'drizzle-orm';
+import { filmsFromCsv } from '../../core/films/csv';
+import type { Film } from '../../core/films/film';
 import type { Shop } from '../../core/plan/plan';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
+import { notFound, Trouble } from '../problem';
 
 /** What the shop has, as the plan takes it. */
 export async function loadShop(db: Db): Promise<Shop> {
@@ -15,4 +18,32 @@ export async function loadShop(db: Db): Promise<Shop> {
     cutters: cutterRows.map((row) => row.data),
     recipes: Object.fromEntries(recipeRows.map((row) => [`${row.cutterId}/${row.filmId}`, row.data])),
   };
+}
+
+/** Changes a film's record; orders that use it are planned with it from then on. */
+export async function changeFilm(db: Db, id: string, change: Partial<Film>): Promise<readonly Film[]> {
+  await db.transaction(async (tx) => {
+    const [row] = await tx.select().from(films).where(eq(films.id, id)).for('update');
+    if (!row) throw notFound('film');
+    await tx
+      .update(films)
+      .set({ data: { ...row.data, ...change } })
+      .where(eq(films.id, id));
+  });
+  return (await loadShop(db)).films;
+}
+
+/** Adds the films of a table and changes those that are there; all of them or, when one is wrong, none. */
+export async function importFilms(db: Db, csv: string): Promise<readonly Film[]> {
+  const table = filmsFromCsv(csv);
+  if (!table.ok) throw new Trouble(422, 'film-table', table.message);
+  await db.transaction(async (tx) => {
+    const [{ last }] = await tx.select({ last: max(films.position) }).from(films);
+    const rows = table.films.map((data, i) => ({ id: data.id, data, position: (last ?? -1) + 1 + i }));
+    await tx
+      .insert(films)
+      .values(rows)
+      .onConflictDoUpdate({ target: films.id, set: { data: sql`excluded.data` } });
+  });
+  return (await loadShop(db)).films;
 }

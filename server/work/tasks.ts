@@ -6,7 +6,7 @@ import type { TextSource } from '../../core/artwork/choices';
 import { mapRegion } from '../../core/geometry/region';
 import { deviationOf } from '../../core/swivel/deviation';
 import type { Choices, Plan, PlannedCut, Shop } from '../../core/plan/plan';
-import { createPlanner } from '../../core/plan/plan';
+import { createPlanner, planAndCheck } from '../../core/plan/plan';
 import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
 import type { CutRecord, Drawing, OrderRow } from '../../contracts/api';
@@ -104,7 +104,7 @@ export const showPicture = ({ bytes, width }: { bytes: Uint8Array; width: number
 
 /** What an order's row shows. */
 export function summarise(task: PlanTask): { summary: OrderRow['summary']; thumbnail: Uint8Array } {
-  const plan = planOf(task);
+  const plan = planAndCheck(planner, task.artworks, task.choices, task.shop);
   return { summary: summaryOf(plan), thumbnail: thumbnailOf(plan) };
 }
 

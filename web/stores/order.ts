@@ -4,6 +4,7 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Cut, Order } from '../../contracts/api';
 import type { Picked, Snapped } from '../../core/artwork/pick';
+import type { Finding } from '../../core/findings/finding';
 import type { Choices, Shop } from '../../core/plan/plan';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';
@@ -21,6 +22,9 @@ const loadShop = (): Promise<Shop> =>
     throw error;
   }));
 
+/** After a film was changed: the next order that is opened is planned with it. */
+export const forgetShop = (): void => void (shopOnce = undefined);
+
 /**
  * One open order. A change shows at once, is planned in the worker, and is saved behind the scenes; what is not
  * saved yet also lies in the browser's own store, so that neither a reload nor a lost server loses it.
@@ -36,12 +40,14 @@ export const useOrder = defineStore('order', () => {
   /** A change that is only looked at: planned and shown, never saved. */
   const looked = shallowRef<Partial<Choices>>();
   const planning = ref(false);
+  const checking = ref(false);
   const saving = ref<'saved' | 'saving' | 'waiting'>('saved');
   const problem = ref<ApiProblem>();
   let worker: { readonly plan: Remote<PlanWork>; readonly stop: () => void } | undefined;
   let pending: Partial<Choices>[] = [];
   let wanted = 0;
   let sending = false;
+  let found: readonly Finding[] = [];
 
   const events = useEvents();
   events.on(
@@ -80,6 +86,7 @@ export const useOrder = defineStore('order', () => {
     choices.value = undefined;
     plan.value = undefined;
     chosenPlan.value = undefined;
+    found = [];
     looked.value = undefined;
     problem.value = undefined;
     cuts.value = [];
@@ -134,14 +141,25 @@ export const useOrder = defineStore('order', () => {
       if (mine !== wanted) return;
       const view = await worker.plan.plan(now, shop.value);
       if (mine !== wanted) return;
-      plan.value = markRaw(view);
-      if (looked.value === undefined) chosenPlan.value = plan.value;
+      // what was found before stays listed until it is looked for again
+      show(view, found);
+      planning.value = false;
+      checking.value = true;
+      const checks = await worker.plan.check(now, shop.value);
+      if (mine !== wanted) return;
+      found = checks;
+      show(view, found);
     } catch (error) {
       if (mine === wanted)
         problem.value = new ApiProblem(0, 'plan', `This order could not be planned: ${String(error)}`);
     } finally {
-      if (mine === wanted) planning.value = false;
+      if (mine === wanted) planning.value = checking.value = false;
     }
+  }
+
+  function show(view: PlanView, checks: readonly Finding[]): void {
+    plan.value = markRaw({ ...view, findings: [...view.findings, ...checks] });
+    if (looked.value === undefined) chosenPlan.value = plan.value;
   }
 
   /** Changes whole sections of the choices. */
@@ -269,6 +287,7 @@ export const useOrder = defineStore('order', () => {
     cuts,
     openCuts,
     planning,
+    checking,
     saving,
     problem,
     open,

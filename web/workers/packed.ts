@@ -81,6 +81,7 @@ export interface PlanView {
   readonly natural: { readonly width: number; readonly height: number };
   readonly pieces: readonly PieceView[];
   readonly lines: readonly LineView[];
+  readonly marks: PackedRegion;
   readonly colours: readonly ColourView[];
   readonly strips: readonly StripView[];
   readonly cutter: Cutter | undefined;
@@ -117,6 +118,7 @@ export function packPlan(
 ): PlanView {
   const { prepared, separation, cuts, totals, findings, cutter } = plan;
   return {
+    marks: packRegion(separation.marks),
     pieces: choices.artwork.pieces.flatMap((piece) => pieceView(piece, prepared, artworks)),
     lines: prepared.lines.map(({ kind, colour, ref, closed, points }) => ({
       kind,

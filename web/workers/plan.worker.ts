@@ -4,6 +4,7 @@ import type { Choices, Shop } from '../../core/plan/plan';
 import type { Picked, Snapped } from '../../core/artwork/pick';
 import { pickAt, snapAt } from '../../core/artwork/pick';
 import type { PreparedArtwork } from '../../core/artwork/prepare';
+import type { Finding } from '../../core/findings/finding';
 import type { Spot } from '../../core/geometry/spot';
 import { sourceKey } from '../../core/artwork/choices';
 import type { Source } from '../../core/artwork/choices';
@@ -42,6 +43,9 @@ const work = {
     const view = packPlan(plan, performance.now() - started, choices, artworks);
     return transfer(view, buffersOf(view));
   },
+
+  /** What would spoil film: asked for after the plan, so that the sign never waits for it. */
+  check: (choices: Choices, shop: Shop): Finding[] => planner.check(artworks, choices, shop),
 
   /** The frontmost shape at a place of the sign as last planned. */
   pick: (at: Spot, reach: number): Picked | undefined => (shown ? pickAt(shown, at, reach) : undefined),

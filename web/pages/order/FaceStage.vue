@@ -76,6 +76,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
   if (props.view !== 'apart') {
     ground(context, scale, 0, 0);
     for (const { id, colours } of groups.value) yield* paintFilm(context, scale, id, colours);
+    yield* strokeAll(context, store.plan.marks, '#665b6c', scale);
     if (look.showsHidden) yield* drawHidden(context, scale);
     yield* drawLines(context, store.plan.lines, scale, '#fffdf7');
     return;

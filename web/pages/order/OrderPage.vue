@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Ruler } from '@lucide/vue';
+import { Printer, Ruler } from '@lucide/vue';
 import Dialog from 'primevue/dialog';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -165,7 +165,13 @@ onBeforeUnmount(() => {
         <button class="measure" :aria-pressed="art.measuring" @click="measure">
           <Ruler :size="16" aria-hidden="true" /> Measure <kbd>M</kbd>
         </button>
+        <span v-if="store.plan?.strips.length" class="papers">
+          <Printer :size="16" aria-hidden="true" />
+          <a :href="`/api/orders/${store.order?.id}/run-card.pdf`" target="_blank">Run card</a>
+          <a :href="`/api/orders/${store.order?.id}/application.pdf`" target="_blank">Weeding and applying</a>
+        </span>
         <span v-if="store.planning" class="planning" role="status">planning …</span>
+        <span v-else-if="store.checking" class="planning" role="status">checking …</span>
       </div>
       <ProblemNote
         v-if="store.problem"
@@ -267,6 +273,12 @@ onBeforeUnmount(() => {
 .measure[aria-pressed='true'] {
   background: var(--damson);
   color: var(--card);
+}
+.papers {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  font-size: 14px;
 }
 .planning {
   font-size: 14px;

@@ -117,20 +117,6 @@ const canQueue = computed(
       <p>
         <span class="number soft">#{{ store.order?.number }}</span>
         <span class="soft">{{ dueText ? `due ${dueText}` : 'no due date' }}</span>
-        <a
-          v-if="plan?.strips.length"
-          class="paper"
-          :href="`/api/orders/${store.order?.id}/run-card.pdf`"
-          target="_blank"
-          >Run card</a
-        >
-        <a
-          v-if="plan?.strips.length"
-          class="paper"
-          :href="`/api/orders/${store.order?.id}/application.pdf`"
-          target="_blank"
-          >Applying</a
-        >
         <span v-if="stops" class="tag stop">{{ stops }} to mend</span>
         <span v-else-if="checks" class="tag check">{{ checks }} to check</span>
         <span v-else-if="plan" class="tag good">all clear</span>
@@ -238,12 +224,6 @@ const canQueue = computed(
 }
 .head .tag {
   margin-left: auto;
-}
-.head p {
-  gap: 9px;
-}
-.paper {
-  font-size: 13px;
 }
 .sections {
   overflow-y: auto;

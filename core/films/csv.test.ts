@@ -1,0 +1,45 @@
+import { describe, expect, test } from '@jest/globals';
+import { DEMO_FILMS } from '../../demo/shop';
+import { filmsFromCsv, filmsToCsv, labText } from './csv';
+import { limitsOf } from './film';
+import { buildOf } from './overlap';
+
+describe('films as a table', () => {
+  test('what is written is read again, every film as it was', () => {
+    const odd = { ...DEMO_FILMS[0], id: 'odd', name: 'Say "hi", twice\nover', price: 4.5 };
+    const back = filmsFromCsv(filmsToCsv([...DEMO_FILMS, odd]));
+    expect(back.ok && back.films).toHaveLength(DEMO_FILMS.length + 1);
+    if (!back.ok) return;
+    [...DEMO_FILMS, odd].forEach((film, i) =>
+      expect(back.films[i]).toEqual({ ...film, build: buildOf(film), limits: limitsOf(film) }),
+    );
+  });
+
+  test('columns in another order, semicolons, commas in numbers, no id', () => {
+    const table = 'colour;name;roll width mm;price per m\n#1D3F86;Deep Sea;610,5;3,20\n;;;\n';
+    const read = filmsFromCsv(table);
+    expect(read.ok && read.films).toMatchObject([
+      { id: 'deep-sea', colour: '#1d3f86', rollWidth: 610.5, price: 3.2, build: 'opaque' },
+    ]);
+  });
+
+  test.each([
+    ['', 'empty'],
+    ['name,colour\nA,#000000', 'no column “roll width mm”'],
+    ['name,colour,roll width mm\nA,red,610', 'Line 2: “red” is no colour'],
+    ['name,colour,roll width mm\nA,#000000,wide', 'Line 2: the roll width'],
+    ['name,colour,roll width mm\nA,#000000,610\nA,#000001,610', 'there twice'],
+    ['name,colour,roll width mm,build\nA,#000000,610,wood', '“wood” is none of'],
+    ['name,colour,roll width mm\n', 'no film'],
+  ])('%j is told', (table, says) => {
+    const read = filmsFromCsv(table);
+    expect(read.ok).toBe(false);
+    expect(!read.ok && read.message).toContain(says);
+  });
+
+  test('the demo shop has forty films, each with an id of its own', () => {
+    expect(new Set(DEMO_FILMS.map(({ id }) => id)).size).toBe(40);
+    // white is L* 100 by definition (CIE 15)
+    expect(labText('#ffffff')).toMatch(/^100\.0 -?0\.0 -?0\.0$/);
+  });
+});
