@@ -1,6 +1,11 @@
 /** Near-equal colours as one: files often paint one colour in several ways. */
-import type { SeenColour } from './seen';
 import { deltaE, labOf } from './colour';
+
+/** A colour and how much of it there is, mm². */
+interface Painted {
+  readonly colour: string;
+  readonly area: number;
+}
 
 /** Colours that are painted as another, by `#rrggbb`. */
 export type Folds = Readonly<Record<string, string>>;
@@ -16,10 +21,7 @@ export interface FoldGroup {
  * one within reach.
  * @param limit ΔE00
  */
-export function nearEqual(
-  colours: readonly Pick<SeenColour, 'colour' | 'area'>[],
-  limit: number,
-): FoldGroup[] {
+export function nearEqual(colours: readonly Painted[], limit: number): FoldGroup[] {
   const heads: { into: string; from: string[] }[] = [];
   for (const { colour } of [...colours].sort((a, b) => b.area - a.area)) {
     const lab = labOf(colour);
