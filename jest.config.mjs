@@ -17,6 +17,8 @@ const shared = {
 const rooms = (...names) => names.map((name) => `<rootDir>/${name}`);
 
 export default {
+  // a machine that is busy with other work must not fail a test
+  testTimeout: 30_000,
   projects: [
     { ...shared, displayName: 'unit', roots: rooms('core', 'contracts', 'cli', 'web') },
     { ...shared, displayName: 'server', roots: rooms('server', 'cutter-sim') },

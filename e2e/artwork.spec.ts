@@ -1,6 +1,5 @@
 /** Every kind of file comes in, is tidied and cut: all of it through the real interface. */
-import { writeFileSync } from 'node:fs';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -97,7 +96,6 @@ test('DXF without a unit asks once, says what each answer gives, and keeps its l
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'HP-GL' }).click(),
   ]);
-  const { readFileSync } = await import('node:fs');
   const text = readFileSync(await plt.path(), 'latin1');
   // kiss cut and, with two and a half times its force, dashes
   const [kiss, through] = [...new Set([...text.matchAll(/FS(\d+)/g)].map(([, force]) => Number(force)))];

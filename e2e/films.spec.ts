@@ -1,6 +1,5 @@
 /** From colours to cut layers that line up: through the real interface. */
-import { writeFileSync } from 'node:fs';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -46,8 +45,10 @@ test('near-equal colours of an uploaded drawing are folded into one film, and un
 test('each way to lie under another film, marks, another order, copies, and one film cut again', async ({
   page,
 }) => {
+  // a copy of the demo order: other tests want the order itself as it is
   await page.goto('/orders');
-  await page.getByRole('link', { name: /Slipway sign/ }).click();
+  await page.locator('input[type=file]').setInputFiles('demo/art/slipway-sign.svg');
+  await page.waitForURL(/orders\/\d+$/);
   await expect(section(page, 'Films')).toContainText('6 films');
   const label = page.locator('.strip .label').first();
   await open(page, 'Overlaps and copies');
@@ -96,4 +97,38 @@ test('each way to lie under another film, marks, another order, copies, and one 
   await page.getByRole('button', { name: 'Cut again' }).click();
   await page.waitForURL(/cutters\/curlew/);
   await expect(page.getByRole('heading', { name: /^Load / })).toBeVisible();
+  // leaves the cutter free for the tests that follow
+  await page.evaluate(async () => {
+    const cuts = (await (await fetch('/api/cuts')).json()) as { id: number }[];
+    for (const { id } of cuts) await fetch(`/api/cuts/${id}/cancel`, { method: 'POST' });
+  });
+});
+
+test('the shop’s films: searched, changed, taken out and brought in as a table', async ({ page }) => {
+  await page.goto('/materials');
+  await expect(page.getByText('40 of 40')).toBeVisible();
+  await page.getByRole('button', { name: 'metallic', exact: true }).click();
+  await expect(page.getByText('3 of 40')).toBeVisible();
+  await page.getByRole('button', { name: 'all', exact: true }).click();
+  await page.getByLabel('Search films').fill('heather');
+  const narrowest = page.getByLabel('Narrowest stem of Heather');
+  await narrowest.fill('2.2');
+  await narrowest.press('Enter');
+  await expect(narrowest).toHaveValue('2.20 mm');
+  await page.reload();
+  await expect(page.getByLabel('Narrowest stem of Heather')).toHaveValue('2.20 mm');
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'As a table' }).click(),
+  ]);
+  const text = readFileSync(await table.path(), 'utf8');
+  expect(text.split('\r\n')).toHaveLength(42);
+  const path = join(dir, 'films.csv');
+  writeFileSync(path, `${text}dusk,Dusk,G-4999,#3b2a4a,opaque,sign,610,5000,no,1.5,3,0.3,\r\n`);
+  await page.locator('[data-test=film-table]').setInputFiles(path);
+  await expect(page.getByText('41 of 41')).toBeVisible();
+  writeFileSync(path, text.replace('#2c6e7c', 'teal'));
+  await page.locator('[data-test=film-table]').setInputFiles(path);
+  await expect(page.getByRole('alert')).toContainText('Line 3: “teal” is no colour such as #1d3f86.');
+  await expect(page.getByText('41 of 41')).toBeVisible();
 });

@@ -205,9 +205,14 @@ async function afterChange(services: OrderServices, id: number): Promise<Order> 
   return order;
 }
 
+/** While changes follow one another this fast, only the last is worth a picture. */
+const SETTLED_MS = 300;
+
 /** The row in the list follows the choices; a later change has its own refresh, so only the newest is kept. */
 async function refreshSummary(services: OrderServices, order: Order): Promise<void> {
   const { db, pool, hub } = services;
+  await new Promise((done) => setTimeout(done, SETTLED_MS));
+  if ((await getOrder(db, order.id)).revision !== order.revision) return;
   const { summary, thumbnail } = await pool.run('summarise', await planTask(services, order));
   await db
     .update(orders)

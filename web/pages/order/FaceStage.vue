@@ -62,7 +62,9 @@ const box = computed<Bounds>(() => {
   const right = Math.max(...Array.from({ length: count }, (_, i) => placeOf(i).x));
   return { minX: 0, minY: 0, maxX: right + width, maxY: far.y + height };
 });
+const groundColour = computed(() => (look.darkGround ? '#2b2430' : '#fffdf7'));
 const content = computed(() => [
+  look.darkGround,
   look.showsHidden,
   store.plan,
   props.view,
@@ -78,7 +80,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
     for (const { id, colours } of groups.value) yield* paintFilm(context, scale, id, colours);
     yield* strokeAll(context, store.plan.marks, '#665b6c', scale);
     if (look.showsHidden) yield* drawHidden(context, scale);
-    yield* drawLines(context, store.plan.lines, scale, '#fffdf7');
+    yield* drawLines(context, store.plan.lines, scale, groundColour.value);
     return;
   }
   for (const [i, { id, colours }] of groups.value.entries()) {
@@ -89,7 +91,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
     yield* paintFilm(context, scale, id, colours);
     const own = new Set(colours.map((c) => c.colour));
     const lines = store.plan.lines.filter((line) => own.has(line.colour));
-    yield* drawLines(context, lines, scale, '#fffdf7');
+    yield* drawLines(context, lines, scale, groundColour.value);
     context.restore();
   }
 }
@@ -106,7 +108,7 @@ function* drawHidden(context: CanvasRenderingContext2D, scale: number): Generato
 
 function ground(context: CanvasRenderingContext2D, scale: number, x: number, y: number): void {
   const rim = Math.max(sheet.value.width, sheet.value.height) * 0.02;
-  context.fillStyle = '#fffdf7';
+  context.fillStyle = groundColour.value;
   context.strokeStyle = '#d8cebc';
   context.lineWidth = 1 / scale;
   context.fillRect(x - rim, y - rim, sheet.value.width + 2 * rim, sheet.value.height + 2 * rim);

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { Printer, Ruler } from '@lucide/vue';
+import { Contrast, Printer, Ruler } from '@lucide/vue';
 import Dialog from 'primevue/dialog';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { useArtwork } from '../../stores/artwork';
 import { useOrder } from '../../stores/order';
+import { useStage } from '../../stores/stage';
 import FaceStage from './FaceStage.vue';
 import type { FaceView } from './FaceStage.vue';
 import AsCutStage from './AsCutStage.vue';
@@ -37,6 +38,7 @@ const SHORTCUTS: readonly (readonly [string, string])[] = [
 
 const store = useOrder();
 const art = useArtwork();
+const look = useStage();
 const units = useUnits();
 const route = useRoute();
 const router = useRouter();
@@ -164,6 +166,9 @@ onBeforeUnmount(() => {
         </div>
         <button class="measure" :aria-pressed="art.measuring" @click="measure">
           <Ruler :size="16" aria-hidden="true" /> Measure <kbd>M</kbd>
+        </button>
+        <button class="measure" :aria-pressed="look.darkGround" @click="look.darkGround = !look.darkGround">
+          <Contrast :size="16" aria-hidden="true" /> Dark ground
         </button>
         <span v-if="store.plan?.strips.length" class="papers">
           <Printer :size="16" aria-hidden="true" />
