@@ -15,15 +15,16 @@ export interface EdgeZone {
 /**
  * The field near its edges, blurred there by a Gaussian; past the picture's edge counts as outside.
  * @param sigma px; cut off at three deviations
+ * @param spent a zone of the same size that nobody needs any more: its memory is taken over
  */
-export function edgeZone(field: Field, sigma: number): EdgeZone {
+export function edgeZone(field: Field, sigma: number, spent?: EdgeZone): EdgeZone {
   const blurs = sigma > 0.05;
   const reach = blurs ? Math.max(1, Math.ceil(3 * sigma)) : 0;
   const kernel = kernelOf(blurs ? sigma : 1, reach);
   const { width, height } = field;
   // a blur moves an outline by no more than its own deviation
-  const near = nearEdges(field, 1 + Math.ceil(blurs ? sigma : 0));
-  const values = new Float32Array(near.length);
+  const near = nearEdges(field, 1 + Math.ceil(blurs ? sigma : 0), spent?.near.fill(0));
+  const values = spent?.values ?? new Float32Array(near.length);
   for (let y = 0; y < height; y++) {
     const row = y * width;
     for (let x = 0; x < width; x++) {
@@ -71,8 +72,8 @@ function kernelOf(sigma: number, reach: number): Float32Array {
 }
 
 /** Marks every pixel within `reach` of one whose right or lower neighbour lies on the other side of 0.5. */
-function nearEdges({ width, height, values }: Field, reach: number): Uint8Array {
-  const near = new Uint8Array(values.length);
+function nearEdges({ width, height, values }: Field, reach: number, empty?: Uint8Array): Uint8Array {
+  const near = empty ?? new Uint8Array(values.length);
   const mark = (x: number, y: number): void => {
     const left = Math.max(0, x - reach);
     const right = Math.min(width - 1, x + 1 + reach);

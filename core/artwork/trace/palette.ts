@@ -188,9 +188,17 @@ function commonest(at: (x: number, y: number) => number, x: number, y: number, o
  * Where colour `k` is seen, with what lies above it under its edge, so that no gap shows between two colours:
  * 1 inside, 0 outside.
  * @param reach px that it goes under the colours above
+ * @param spent a mask of the same size that nobody needs any more: its memory is taken over
  */
-export function maskOf(labels: Uint8Array, width: number, height: number, k: number, reach: number): Field {
-  const values = new Uint8Array(labels.length);
+export function maskOf(
+  labels: Uint8Array,
+  width: number,
+  height: number,
+  k: number,
+  reach: number,
+  spent?: Uint8Array,
+): Field {
+  const values = spent ? spent.fill(0) : new Uint8Array(labels.length);
   let rim: number[] = [];
   const isAbove = (i: number): boolean => labels[i] > k && labels[i] !== 255 && values[i] === 0;
   for (let i = 0; i < labels.length; i++) {

@@ -9,6 +9,7 @@ import { flatten } from '../../geometry/path';
 import { contours } from './contours';
 import { areaOf, fitRing } from './fitCurve';
 import { findPalette, maskOf, withoutFringes } from './palette';
+import type { EdgeZone } from './edges';
 import { edgeZone } from './edges';
 import type { Field, Picture } from './picture';
 import { darker, opaque } from './picture';
@@ -55,8 +56,9 @@ export function trace(picture: Picture, choices: TraceChoices, progress: Progres
   go(0.3);
   const shown = new Uint8Array(picture.width * picture.height);
   const wanted = new Uint8Array(picture.width * picture.height);
+  let zone: EdgeZone | undefined;
   const colours = layers.map(({ colour, field, seen }, k): TracedColour => {
-    const zone = edgeZone(field(), choices.smooth);
+    zone = edgeZone(field(), choices.smooth, zone);
     go(0.3 + (0.7 * (k + 0.3)) / layers.length);
     const rings = contours(zone).filter((ring) => areaOf(ring) >= Math.max(1, choices.despeckle));
     const paths = grouped(rings, choices.corner);
@@ -111,12 +113,14 @@ function colourLayers(picture: Picture, choices: TraceChoices): Layer[] {
   const palette = findPalette(picture, choices.colours);
   const labels = withoutFringes(palette.labels, width, height);
   const ground = choices.dropGround ? edgeColour(labels, width, height) : -1;
+  // one mask for all: pictures are large, and each is done with before the next is made
+  const mask = new Uint8Array(labels.length);
   return palette.colours.flatMap((colour, k): Layer[] => {
     if (k === ground) return [];
     return [
       {
         colour,
-        field: () => maskOf(labels, width, height, k, UNDER),
+        field: () => maskOf(labels, width, height, k, UNDER, mask),
         seen: (into, mark) => {
           for (let i = 0; i < into.length; i++) if (labels[i] === k) into[i] = mark;
         },
