@@ -1,5 +1,6 @@
 import RBush from 'rbush';
 import type { Polyline } from '../geometry/path';
+import { segmentEnds } from '../geometry/path';
 import type { Spot } from '../geometry/spot';
 
 interface Segment {
@@ -29,7 +30,10 @@ export function findCrossings(lines: readonly Polyline[]): Crossing[] {
     for (const other of tree.search(segment)) {
       const pair = `${segment.line} ${other.line}`;
       if (isAfter(other, segment) || seen.has(pair)) continue;
-      const at = crossing(ends(lines[segment.line], segment.index), ends(lines[other.line], other.index));
+      const at = crossing(
+        segmentEnds(lines[segment.line].points, segment.index),
+        segmentEnds(lines[other.line].points, other.index),
+      );
       if (!at) continue;
       seen.add(pair);
       out.push({ a: other.line, b: segment.line, at });
@@ -44,7 +48,7 @@ const isAfter = (a: Segment, b: Segment): boolean =>
 function segmentsOf(line: Polyline, index: number): Segment[] {
   const count = line.points.length / 2 - (line.closed ? 0 : 1);
   return Array.from({ length: Math.max(0, count) }, (_, i) => {
-    const [x0, y0, x1, y1] = ends(line, i);
+    const [x0, y0, x1, y1] = segmentEnds(line.points, i);
     return {
       minX: Math.min(x0, x1),
       minY: Math.min(y0, y1),
@@ -54,11 +58,6 @@ function segmentsOf(line: Polyline, index: number): Segment[] {
       index: i,
     };
   });
-}
-
-function ends({ points }: Polyline, i: number): readonly [number, number, number, number] {
-  const next = (2 * i + 2) % points.length;
-  return [points[2 * i], points[2 * i + 1], points[next], points[next + 1]];
 }
 
 /** Where two segments pass through one another, ends left out; parallel ones never do. */

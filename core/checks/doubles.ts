@@ -5,6 +5,8 @@ import { isFixed } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
+import { segmentEnds as ends } from '../geometry/path';
+import { lineLength } from '../geometry/region';
 
 /** How near two lines have to lie to be one line drawn twice, mm. */
 export const DOUBLE_WITHIN = 0.05;
@@ -110,11 +112,6 @@ function segmentsOf(points: Float64Array, closed: boolean, line: number): Segmen
   });
 }
 
-function ends(points: Float64Array, index: number): [number, number, number, number] {
-  const next = (2 * index + 2) % points.length;
-  return [points[2 * index], points[2 * index + 1], points[next], points[next + 1]];
-}
-
 /** The stretch of segment `s` that runs alongside `t`, none or one. */
 function along(s: readonly number[], t: readonly number[]): Stretch[] {
   const [x0, y0, x1, y1] = s;
@@ -189,7 +186,8 @@ function uncovered({ points, closed }: Line, covered: readonly Stretch[][]): Flo
     if (n === 0 || Math.hypot(run[n - 2] - x, run[n - 1] - y) > 1e-9) run.push(x, y);
   };
   const finish = (): void => {
-    if (lengthOf(run) > DOUBLE_WITHIN) out.push(Float64Array.from(run));
+    const points = Float64Array.from(run);
+    if (lineLength({ points, closed: false }) > DOUBLE_WITHIN) out.push(points);
     run = [];
   };
   covered.forEach((stretches, index) => {
@@ -220,10 +218,4 @@ function joinedAtStart(rests: Float64Array[], points: Float64Array): Float64Arra
     Math.hypot(last[last.length - 2] - points[0], last[last.length - 1] - points[1]) < 1e-9;
   if (!meets) return rests;
   return [Float64Array.from([...last, ...first.slice(2)]), ...rests.slice(1, -1)];
-}
-
-function lengthOf(run: readonly number[]): number {
-  let length = 0;
-  for (let i = 2; i < run.length; i += 2) length += Math.hypot(run[i] - run[i - 2], run[i + 1] - run[i - 1]);
-  return length;
 }

@@ -114,6 +114,12 @@ function tidy(run: readonly number[], closed: boolean): Polyline | undefined {
   return kept.length === 0 ? undefined : { points: Float64Array.from(kept), closed };
 }
 
+/** x0, y0, x1, y1 of the segment that begins at a point; the last one leads back to the first. */
+export function segmentEnds(points: Float64Array, index: number): [number, number, number, number] {
+  const next = (2 * index + 2) % points.length;
+  return [points[2 * index], points[2 * index + 1], points[next], points[next + 1]];
+}
+
 /** The path with its points mapped. */
 export function mapPath({ ops, xy }: Path, [a, b, c, d, e, f]: Matrix): Path {
   const out: number[] = new Array(xy.length);

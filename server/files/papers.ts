@@ -1,6 +1,7 @@
 /** What goes to the bench on paper: the run card, and the sheet for weeding, taping and applying. */
 import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
+import { joinBounds } from '../../core/geometry/bounds';
 import type { Region } from '../../core/geometry/region';
 import { piecesOf, regionArea } from '../../core/geometry/region';
 import { regionToPathData } from '../../core/geometry/pathText';
@@ -212,15 +213,8 @@ function applicationSheet(doc: Doc, plan: Plan, marks: MarkChoices | null): void
   if (marks && films.length > 1) line(doc, markHint(plan, marks));
   doc.y += 6;
   rule(doc);
-  const sign = films.reduce(
-    (sum, { bounds }) => ({
-      minX: Math.min(sum.minX, bounds.minX),
-      minY: Math.min(sum.minY, bounds.minY),
-      maxX: Math.max(sum.maxX, bounds.maxX),
-      maxY: Math.max(sum.maxY, bounds.maxY),
-    }),
-    { minX: 0, minY: 0, maxX: prepared.width, maxY: prepared.height },
-  );
+  const whole = { minX: 0, minY: 0, maxX: prepared.width, maxY: prepared.height };
+  const sign = films.reduce((sum, { bounds }) => joinBounds(sum, bounds), whole);
   const view = {
     minX: sign.minX,
     minY: sign.minY,
