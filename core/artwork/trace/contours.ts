@@ -1,45 +1,48 @@
 import type { EdgeZone } from './edges';
+import { EDGE, OUTSIDE } from './edges';
 
 /**
  * The lines along which a field passes 0.5, as closed rings in pixels (0, 0 is the upper left corner of the picture,
  * pixel centres lie at halves), inside on the left of their way. Marching squares with linear interpolation
  * (Lorensen & Cline 1987, in the plane); what lies past the picture's edge counts as outside.
  */
-export function contours({ width, height, values, near }: EdgeZone): Float64Array[] {
+export function contours(zone: EdgeZone): Float64Array[] {
   // one edge of a cell is known by its upper left pixel in a frame one pixel wider all round: 2n is the edge to the
   // right of it, 2n + 1 the one below it
-  const stride = width + 2;
-  const at = (x: number, y: number): number =>
-    x < 0 || y < 0 || x >= width || y >= height ? 0 : values[y * width + x];
-  const known = (x: number, y: number): boolean =>
-    x < 0 || y < 0 || x >= width || y >= height || near[y * width + x] === 1;
-  const next = new Map<number, number>();
-  const cell = (x: number, y: number): void => {
-    // at the rim of what is known nothing changes sides
-    if (!known(x + 1, y) || !known(x, y + 1) || !known(x + 1, y + 1)) return;
-    const [a, b, c, d] = [at(x, y), at(x + 1, y), at(x + 1, y + 1), at(x, y + 1)];
-    const kind = (a > 0.5 ? 8 : 0) | (b > 0.5 ? 4 : 0) | (c > 0.5 ? 2 : 0) | (d > 0.5 ? 1 : 0);
-    if (kind !== 0 && kind !== 15) addCell(next, kind, (y + 1) * stride + x + 1, stride, a + b + c + d > 2);
-  };
-  for (let i = near.indexOf(1); i >= 0; i = near.indexOf(1, i + 1)) {
+  const { width } = zone;
+  const next = new EdgeLinks(zone.pixels.length);
+  for (const i of zone.pixels) {
     const x = i % width;
     const y = (i - x) / width;
-    cell(x, y);
-    if (x === 0) cell(-1, y);
-    if (y === 0) cell(x, -1);
-    if (i === 0) cell(-1, -1);
+    readCell(zone, next, x, y);
+    if (x === 0) readCell(zone, next, -1, y);
+    if (y === 0) readCell(zone, next, x, -1);
+    if (i === 0) readCell(zone, next, -1, -1);
   }
-  return link(next, stride, at);
+  return link(next, zone);
+}
+
+const isOff = ({ width, height }: EdgeZone, x: number, y: number): boolean =>
+  x < 0 || y < 0 || x >= width || y >= height;
+const levelAt = (zone: EdgeZone, x: number, y: number): number =>
+  isOff(zone, x, y) ? OUTSIDE : zone.levels[y * zone.width + x];
+
+/** Adds the lines through the cell between a pixel, the one on its right and the two below. */
+function readCell(zone: EdgeZone, next: EdgeLinks, x: number, y: number): void {
+  const a = levelAt(zone, x, y);
+  const b = levelAt(zone, x + 1, y);
+  const c = levelAt(zone, x + 1, y + 1);
+  const d = levelAt(zone, x, y + 1);
+  // at the rim of what is known nothing changes sides
+  if (b === 0 || c === 0 || d === 0) return;
+  const kind = (a > EDGE ? 8 : 0) | (b > EDGE ? 4 : 0) | (c > EDGE ? 2 : 0) | (d > EDGE ? 1 : 0);
+  const stride = zone.width + 2;
+  if (kind !== 0 && kind !== 15)
+    addCell(next, kind, (y + 1) * stride + x + 1, stride, a + b + c + d > 4 * EDGE);
 }
 
 /** Which edge a line leaves a cell by when it came in by another; inside on the left. */
-function addCell(
-  next: Map<number, number>,
-  kind: number,
-  n: number,
-  stride: number,
-  fullMiddle: boolean,
-): void {
+function addCell(next: EdgeLinks, kind: number, n: number, stride: number, fullMiddle: boolean): void {
   const top = 2 * n;
   const left = 2 * n + 1;
   const right = 2 * (n + 1) + 1;
@@ -79,30 +82,66 @@ function addCell(
   }
 }
 
-function link(
-  next: Map<number, number>,
-  stride: number,
-  at: (x: number, y: number) => number,
-): Float64Array[] {
+function link(next: EdgeLinks, zone: EdgeZone): Float64Array[] {
   const out: Float64Array[] = [];
-  for (const first of next.keys()) {
-    if (!next.has(first)) continue;
+  const stride = zone.width + 2;
+  for (const first of next.starts) {
     const ring: number[] = [];
-    for (let edge = first; next.has(edge);) {
+    for (let edge = next.has(first) ? first : -1; edge >= 0;) {
       const n = edge >> 1;
       const x = (n % stride) - 1;
       const y = Math.floor(n / stride) - 1;
-      const here = at(x, y);
-      if (edge & 1) ring.push(x + 0.5, y + 0.5 + crossing(here, at(x, y + 1)));
-      else ring.push(x + 0.5 + crossing(here, at(x + 1, y)), y + 0.5);
-      const to = next.get(edge)!;
-      next.delete(edge);
-      edge = to;
+      const here = levelAt(zone, x, y);
+      if (edge & 1) ring.push(x + 0.5, y + 0.5 + crossing(here, levelAt(zone, x, y + 1)));
+      else ring.push(x + 0.5 + crossing(here, levelAt(zone, x + 1, y)), y + 0.5);
+      const to = next.take(edge);
+      edge = next.has(to) ? to : -1;
     }
     if (ring.length >= 6) out.push(Float64Array.from(ring));
   }
   return out;
 }
 
-/** Where between two neighbours the field passes 0.5. */
-const crossing = (from: number, to: number): number => Math.min(1, Math.max(0, (0.5 - from) / (to - from)));
+/** Where between two neighbours the outline passes. */
+const crossing = (from: number, to: number): number => Math.min(1, Math.max(0, (EDGE - from) / (to - from)));
+
+/** From one edge of a cell to the next: an open hash table of whole numbers, several times faster than a Map. */
+class EdgeLinks {
+  readonly #from: Int32Array;
+  readonly #to: Int32Array;
+  readonly #mask: number;
+  /** Every edge that was set, in that order. */
+  readonly starts: number[] = [];
+
+  /** @param most edges that it can take */
+  constructor(most: number) {
+    this.#mask = 2 ** Math.ceil(Math.log2(2 * most + 16)) - 1;
+    this.#from = new Int32Array(this.#mask + 1).fill(-1);
+    this.#to = new Int32Array(this.#mask + 1).fill(-1);
+  }
+
+  set(from: number, to: number): void {
+    const place = this.#placeOf(from);
+    this.#from[place] = from;
+    this.#to[place] = to;
+    this.starts.push(from);
+  }
+
+  has(from: number): boolean {
+    return this.#to[this.#placeOf(from)] >= 0;
+  }
+
+  /** Where an edge leads to; it leads nowhere after that. */
+  take(from: number): number {
+    const place = this.#placeOf(from);
+    const to = this.#to[place];
+    this.#to[place] = -1;
+    return to;
+  }
+
+  #placeOf(from: number): number {
+    let place = Math.imul(from, 0x9e3779b1) & this.#mask;
+    while (this.#from[place] !== from && this.#from[place] !== -1) place = (place + 1) & this.#mask;
+    return place;
+  }
+}

@@ -1,5 +1,13 @@
 import type { Field } from './picture';
 
+/** The level along which outlines run. */
+export const EDGE = 128;
+
+const levelOf = (value: number): number => Math.min(255, Math.max(1, Math.round(EDGE + 127 * (value - 0.5))));
+
+/** The level of what lies past the picture's edge. */
+export const OUTSIDE = levelOf(0);
+
 /**
  * A field near the lines along which it passes 0.5: what outlines are looked for in. Nothing is known elsewhere, and
  * nothing has to be, which saves nearly all of the work on large pictures.
@@ -7,9 +15,10 @@ import type { Field } from './picture';
 export interface EdgeZone {
   readonly width: number;
   readonly height: number;
-  /** Counts only where `near` is 1. */
-  readonly values: Float32Array;
-  readonly near: Uint8Array;
+  /** The field from 1 to 255, {@link EDGE} standing for 0.5 and 127 for one; 0 where nothing is known. */
+  readonly levels: Uint8Array;
+  /** Indices of the pixels that are near. */
+  readonly pixels: readonly number[];
 }
 
 /**
@@ -19,23 +28,41 @@ export interface EdgeZone {
  */
 export function edgeZone(field: Field, sigma: number, spent?: EdgeZone): EdgeZone {
   const blurs = sigma > 0.05;
-  const reach = blurs ? Math.max(1, Math.ceil(3 * sigma)) : 0;
-  const kernel = kernelOf(blurs ? sigma : 1, reach);
   const { width, height } = field;
+  const levels = spent?.levels ?? new Uint8Array(width * height);
+  for (const i of spent?.pixels ?? []) levels[i] = 0;
   // a blur moves an outline by no more than its own deviation
-  const near = nearEdges(field, 1 + Math.ceil(blurs ? sigma : 0), spent?.near.fill(0));
-  const values = spent?.values ?? new Float32Array(near.length);
-  for (let y = 0; y < height; y++) {
-    const row = y * width;
-    for (let x = 0; x < width; x++) {
-      if (near[row + x] === 0) continue;
-      values[row + x] = blurs ? blurred(field, kernel, reach, x, y) : field.values[row + x];
-    }
-  }
-  return { width, height, values, near };
+  const pixels = markNear(field.edges, Math.max(1, Math.ceil(sigma)), width, levels);
+  if (blurs) blurInto(levels, field, pixels, sigma);
+  else for (const i of pixels) levels[i] = levelOf(field.values[i]);
+  return { width, height, levels, pixels };
 }
 
-function blurred(
+function blurInto(levels: Uint8Array, field: Field, pixels: readonly number[], sigma: number): void {
+  const reach = Math.max(1, Math.ceil(3 * sigma));
+  const kernel = kernelOf(sigma, reach);
+  const { width, height } = field;
+  for (const i of pixels) {
+    const x = i % width;
+    const y = (i - x) / width;
+    const isInner = x >= reach && y >= reach && x < width - reach && y < height - reach;
+    levels[i] = levelOf(
+      isInner ? blurred(field, kernel, reach, i) : blurredAtRim(field, kernel, reach, x, y),
+    );
+  }
+}
+
+function blurred({ width, values }: Field, kernel: Float32Array, reach: number, i: number): number {
+  const side = 2 * reach + 1;
+  let sum = 0;
+  let k = 0;
+  for (let row = i - reach * width - reach; k < kernel.length; row += width) {
+    for (let u = 0; u < side; u++) sum += kernel[k++] * values[row + u];
+  }
+  return sum;
+}
+
+function blurredAtRim(
   { width, height, values }: Field,
   kernel: Float32Array,
   reach: number,
@@ -44,13 +71,6 @@ function blurred(
 ): number {
   let sum = 0;
   let k = 0;
-  if (x >= reach && y >= reach && x < width - reach && y < height - reach) {
-    const side = 2 * reach + 1;
-    for (let v = (y - reach) * width + x - reach; k < side * side; v += width) {
-      for (let u = 0; u < side; u++) sum += kernel[k++] * values[v + u];
-    }
-    return sum;
-  }
   for (let v = y - reach; v <= y + reach; v++) {
     const row = (v < 0 ? 0 : v >= height ? height - 1 : v) * width;
     for (let u = x - reach; u <= x + reach; u++) {
@@ -71,24 +91,23 @@ function kernelOf(sigma: number, reach: number): Float32Array {
   return kernel.map((v) => v / sum);
 }
 
-/** Marks every pixel within `reach` of one whose right or lower neighbour lies on the other side of 0.5. */
-function nearEdges({ width, height, values }: Field, reach: number, empty?: Uint8Array): Uint8Array {
-  const near = empty ?? new Uint8Array(values.length);
-  const mark = (x: number, y: number): void => {
+/** Marks every pixel within `reach` of an edge and its right and lower neighbours; gives those newly marked. */
+function markNear(edges: readonly number[], reach: number, width: number, levels: Uint8Array): number[] {
+  const marked: number[] = [];
+  const height = levels.length / width;
+  for (const edge of edges) {
+    const x = edge % width;
+    const y = (edge - x) / width;
     const left = Math.max(0, x - reach);
     const right = Math.min(width - 1, x + 1 + reach);
     const bottom = Math.min(height - 1, y + 1 + reach);
-    for (let v = Math.max(0, y - reach); v <= bottom; v++)
-      near.fill(1, v * width + left, v * width + right + 1);
-  };
-  for (let y = 0; y < height; y++) {
-    const lastRow = y === height - 1;
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      const inside = values[i] > 0.5;
-      const right = x + 1 < width && values[i + 1] > 0.5;
-      const below = !lastRow && values[i + width] > 0.5;
-      if (right !== inside || below !== inside || (inside && (x === 0 || y === 0))) mark(x, y);
+    for (let v = Math.max(0, y - reach); v <= bottom; v++) {
+      for (let i = v * width + left; i <= v * width + right; i++) {
+        if (levels[i] !== 0) continue;
+        levels[i] = EDGE;
+        marked.push(i);
+      }
     }
   }
-  return near;
+  return marked;
 }

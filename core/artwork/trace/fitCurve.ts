@@ -235,7 +235,7 @@ function fitCubics(
       at = worst.at;
       if (worst.error <= tolerance) return add(bezier);
       // too far off for better parameters to mend it
-      if (worst.error > 4 * tolerance + 2) break;
+      if (worst.error > 5 * tolerance) break;
       for (let i = 0; i < u.length; i++) u[i] = improved(bezier, run, from + i, u[i]);
     }
   }
@@ -352,11 +352,14 @@ function improved(b: Float64Array, run: Float64Array, point: number, t: number):
   let numerator = 0;
   let denominator = 0;
   for (let axis = 0; axis < 2; axis++) {
-    const [p0, p1, p2, p3] = [b[axis], b[axis + 2], b[axis + 4], b[axis + 6]];
-    const at = s * s * s * p0 + 3 * s * s * t * p1 + 3 * s * t * t * p2 + t * t * t * p3;
+    const p0 = b[axis];
+    const p1 = b[axis + 2];
+    const p2 = b[axis + 4];
+    const p3 = b[axis + 6];
+    const off =
+      s * s * s * p0 + 3 * s * s * t * p1 + 3 * s * t * t * p2 + t * t * t * p3 - run[2 * point + axis];
     const d1 = 3 * (s * s * (p1 - p0) + 2 * s * t * (p2 - p1) + t * t * (p3 - p2));
     const d2 = 6 * (s * (p2 - 2 * p1 + p0) + t * (p3 - 2 * p2 + p1));
-    const off = at - run[2 * point + axis];
     numerator += off * d1;
     denominator += d1 * d1 + off * d2;
   }

@@ -1,6 +1,6 @@
 /** The few colours that a picture is made of: k-means in CIE L*a*b* (Lloyd 1982; seeding by the farthest point). */
 import { labOf } from '../../films/colour';
-import type { Field, Picture } from './picture';
+import type { Picture } from './picture';
 
 /** Pixels looked at to find the colours. */
 const SAMPLE = 12_000;
@@ -131,98 +131,23 @@ const rough = (r: number, g: number, b: number): number =>
 
 function labelAll({ width, height, data }: Picture, centres: readonly Lab[]): Uint8Array {
   const labels = new Uint8Array(width * height).fill(255);
-  const known = new Int16Array(1 << (3 * BITS)).fill(-1);
+  const known = new Uint8Array(1 << (3 * BITS)).fill(255);
+  let last = -1;
+  let label = 255;
   for (let i = 0, p = 0; i < labels.length; i++, p += 4) {
     if (data[p + 3] < 128) continue;
     const key = rough(data[p], data[p + 1], data[p + 2]);
-    if (known[key] < 0) {
-      const { l, a, b } = labOf(hex(data[p], data[p + 1], data[p + 2]));
-      known[key] = nearest([l, a, b], centres);
+    if (key !== last) {
+      if (known[key] === 255) known[key] = nearestTo(data[p], data[p + 1], data[p + 2], centres);
+      last = key;
+      label = known[key];
     }
-    labels[i] = known[key];
+    labels[i] = label;
   }
   return labels;
 }
 
-/** Gives fringes one pixel wide, as soft edges between two colours leave them, to the colour beside them. */
-export function withoutFringes(labels: Uint8Array, width: number, height: number): Uint8Array {
-  const out = labels.slice();
-  const at = (x: number, y: number): number =>
-    x < 0 || y < 0 || x >= width || y >= height ? -1 : labels[y * width + x];
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const own = labels[i];
-      if (
-        x > 0 &&
-        y > 0 &&
-        own === labels[i - 1] &&
-        own === labels[i - width] &&
-        own === labels[i - width - 1]
-      )
-        continue;
-      const block = (dx: number, dy: number): boolean =>
-        at(x + dx, y) === own && at(x, y + dy) === own && at(x + dx, y + dy) === own;
-      if (block(-1, -1) || block(1, -1) || block(-1, 1) || block(1, 1)) continue;
-      out[i] = commonest(at, x, y, own);
-    }
-  }
-  return out;
-}
-
-function commonest(at: (x: number, y: number) => number, x: number, y: number, own: number): number {
-  const counts = new Map<number, number>();
-  for (let dx = -1; dx <= 1; dx++) {
-    for (let dy = -1; dy <= 1; dy++) {
-      const label = at(x + dx, y + dy);
-      if (label >= 0 && label !== own) counts.set(label, (counts.get(label) ?? 0) + 1);
-    }
-  }
-  let best = own;
-  let most = 1;
-  for (const [label, n] of counts) if (n > most) [best, most] = [label, n];
-  return best;
-}
-
-/**
- * Where colour `k` is seen, with what lies above it under its edge, so that no gap shows between two colours:
- * 1 inside, 0 outside.
- * @param reach px that it goes under the colours above
- * @param spent a mask of the same size that nobody needs any more: its memory is taken over
- */
-export function maskOf(
-  labels: Uint8Array,
-  width: number,
-  height: number,
-  k: number,
-  reach: number,
-  spent?: Uint8Array,
-): Field {
-  const values = spent ? spent.fill(0) : new Uint8Array(labels.length);
-  let rim: number[] = [];
-  const isAbove = (i: number): boolean => labels[i] > k && labels[i] !== 255 && values[i] === 0;
-  for (let i = 0; i < labels.length; i++) {
-    if (labels[i] !== k) continue;
-    values[i] = 1;
-    if (
-      (i % width > 0 && labels[i - 1] > k) ||
-      (i % width < width - 1 && labels[i + 1] > k) ||
-      labels[i - width] > k ||
-      labels[i + width] > k
-    )
-      rim.push(i);
-  }
-  for (let step = 0; step < reach; step++) {
-    const further: number[] = [];
-    for (const i of rim) {
-      const x = i % width;
-      for (const beside of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width]) {
-        if (beside < 0 || beside >= labels.length || !isAbove(beside)) continue;
-        values[beside] = 1;
-        further.push(beside);
-      }
-    }
-    rim = further;
-  }
-  return { width, height, values };
+function nearestTo(red: number, green: number, blue: number, centres: readonly Lab[]): number {
+  const { l, a, b } = labOf(hex(red, green, blue));
+  return nearest([l, a, b], centres);
 }

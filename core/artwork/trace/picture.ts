@@ -10,6 +10,24 @@ export interface Field {
   readonly width: number;
   readonly height: number;
   readonly values: Float32Array | Uint8Array;
+  /** Pixels whose right or lower neighbour lies on the other side of 0.5; some may come twice. */
+  readonly edges: readonly number[];
+}
+
+/** Whether the outline passes right of a pixel or below it, or along the picture's edge there. */
+export function isEdge(values: Field['values'], width: number, i: number): boolean {
+  const x = i % width;
+  const inside = values[i] > 0.5;
+  if (inside && (x === 0 || i < width)) return true;
+  const right = x + 1 < width && values[i + 1] > 0.5;
+  const below = i + width < values.length && values[i + width] > 0.5;
+  return right !== inside || below !== inside;
+}
+
+function fieldOf(values: Float32Array, width: number, height: number): Field {
+  const edges: number[] = [];
+  for (let i = 0; i < values.length; i++) if (isEdge(values, width, i)) edges.push(i);
+  return { width, height, values, edges };
 }
 
 /** Rec. 709 luma of every pixel on white paper, 0 … 1, shifted so that what is darker than `threshold` is inside. */
@@ -21,7 +39,7 @@ export function darker({ width, height, data }: Picture, threshold: number, inve
     const luma = 8.337e-4 * data[p] + 2.80471e-3 * data[p + 1] + 2.8314e-4 * data[p + 2];
     values[i] = 0.5 + sign * (1 - alpha + alpha * luma - threshold);
   }
-  return { width, height, values };
+  return fieldOf(values, width, height);
 }
 
 /** Opacity of every pixel, 0 … 1, shifted so that what is more opaque than `threshold` is inside. */
@@ -29,5 +47,5 @@ export function opaque({ width, height, data }: Picture, threshold: number, inve
   const values = new Float32Array(width * height);
   const sign = invert ? -1 : 1;
   for (let i = 0; i < values.length; i++) values[i] = 0.5 + sign * (data[4 * i + 3] / 255 - threshold);
-  return { width, height, values };
+  return fieldOf(values, width, height);
 }

@@ -8,7 +8,9 @@ import type { Path } from '../../geometry/path';
 import { flatten } from '../../geometry/path';
 import { contours } from './contours';
 import { areaOf, fitRing } from './fitCurve';
-import { findPalette, maskOf, withoutFringes } from './palette';
+import type { LabelMap } from './labels';
+import { labelMap, maskOf } from './labels';
+import { findPalette } from './palette';
 import type { EdgeZone } from './edges';
 import { edgeZone } from './edges';
 import type { Field, Picture } from './picture';
@@ -52,23 +54,22 @@ export function trace(picture: Picture, choices: TraceChoices, progress: Progres
     if (!progress(share)) throw new TraceStopped();
   };
   go(0);
-  const layers = choices.by === 'colours' ? colourLayers(picture, choices) : [plainLayer(picture, choices)];
+  const { layers, wanted } =
+    choices.by === 'colours' ? byColours(picture, choices) : byField(picture, choices);
   go(0.3);
   const shown = new Uint8Array(picture.width * picture.height);
-  const wanted = new Uint8Array(picture.width * picture.height);
   let zone: EdgeZone | undefined;
-  const colours = layers.map(({ colour, field, seen }, k): TracedColour => {
+  const colours = layers.map(({ colour, field }, k): TracedColour => {
     zone = edgeZone(field(), choices.smooth, zone);
     go(0.3 + (0.7 * (k + 0.3)) / layers.length);
     const rings = contours(zone).filter((ring) => areaOf(ring) >= Math.max(1, choices.despeckle));
     const paths = grouped(rings, choices.corner);
     go(0.3 + (0.7 * (k + 0.8)) / layers.length);
     paint(shown, paths, picture, k + 1);
-    seen(wanted, k + 1);
     return { colour, paths };
   });
   let differing = 0;
-  for (let i = 0; i < shown.length; i++) if (shown[i] !== wanted[i]) differing++;
+  for (let i = 0; i < shown.length; i++) if (shown[i] !== wanted(i)) differing++;
   return {
     width: picture.width,
     height: picture.height,
@@ -82,16 +83,21 @@ interface Layer {
   readonly colour: string;
   /** Made when it is wanted: one for each colour at once would not fit into memory. */
   readonly field: () => Field;
-  /** Marks the pixels that the picture itself shows in this colour. */
-  readonly seen: (into: Uint8Array, mark: number) => void;
 }
 
-function plainLayer(picture: Picture, { by, threshold, invert }: TraceChoices): Layer {
+interface Layers {
+  readonly layers: readonly Layer[];
+  /** Which layer, counted from 1, the picture itself shows at a pixel; 0 for none. */
+  readonly wanted: (pixel: number) => number;
+}
+
+function byField(picture: Picture, { by, threshold, invert }: TraceChoices): Layers {
   const field = (by === 'alpha' ? opaque : darker)(picture, threshold, invert);
-  const seen = (into: Uint8Array, mark: number): void => {
-    for (let i = 0; i < into.length; i++) if (field.values[i] > 0.5) into[i] = mark;
+  const { values } = field;
+  return {
+    layers: [{ colour: inkOf(picture, field), field: () => field }],
+    wanted: (pixel) => (values[pixel] > 0.5 ? 1 : 0),
   };
-  return { colour: inkOf(picture, field), field: () => field, seen };
 }
 
 /** The mean colour of what is inside. */
@@ -108,29 +114,23 @@ function inkOf({ data }: Picture, { values }: Field): string {
   return `#${mean.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
 }
 
-function colourLayers(picture: Picture, choices: TraceChoices): Layer[] {
-  const { width, height } = picture;
+function byColours(picture: Picture, choices: TraceChoices): Layers {
   const palette = findPalette(picture, choices.colours);
-  const labels = withoutFringes(palette.labels, width, height);
-  const ground = choices.dropGround ? edgeColour(labels, width, height) : -1;
+  const map = labelMap(palette.labels, picture.width, picture.height);
+  const ground = choices.dropGround ? edgeColour(map) : -1;
   // one mask for all: pictures are large, and each is done with before the next is made
-  const mask = new Uint8Array(labels.length);
-  return palette.colours.flatMap((colour, k): Layer[] => {
-    if (k === ground) return [];
-    return [
-      {
-        colour,
-        field: () => maskOf(labels, width, height, k, UNDER, mask),
-        seen: (into, mark) => {
-          for (let i = 0; i < into.length; i++) if (labels[i] === k) into[i] = mark;
-        },
-      },
-    ];
-  });
+  const mask = new Uint8Array(map.labels.length);
+  const kept = palette.colours.map((_, k) => k).filter((k) => k !== ground);
+  const layerOf = new Uint8Array(256);
+  kept.forEach((k, layer) => (layerOf[k] = layer + 1));
+  return {
+    layers: kept.map((k) => ({ colour: palette.colours[k], field: () => maskOf(map, k, UNDER, mask) })),
+    wanted: (pixel) => layerOf[map.labels[pixel]],
+  };
 }
 
 /** The colour that lines most of the picture's edge; -1 when the edge is see-through or mixed. */
-function edgeColour(labels: Uint8Array, width: number, height: number): number {
+function edgeColour({ labels, width, height }: LabelMap): number {
   const counts = new Map<number, number>();
   const add = (i: number): void => void counts.set(labels[i], (counts.get(labels[i]) ?? 0) + 1);
   for (let x = 0; x < width; x++) {
