@@ -14,9 +14,19 @@ export interface StrokeStyle {
   readonly dashStart: number;
 }
 
-/** A clip: the union of its outlines, cut by its own parent clip when it has one (index into `clips`). */
+/** An outline of a clip: its inside, or the line with width when `stroke` is there. */
+export interface ClipOutline {
+  readonly path: Path;
+  readonly matrix: Matrix;
+  readonly fill: Fill;
+  readonly stroke?: StrokeStyle;
+  /** Takes away from those before it. */
+  readonly isHole?: boolean;
+}
+
+/** A clip: its outlines over each other, cut by its own parent clip when it has one (index into `clips`). */
 export interface Clip {
-  readonly outlines: readonly { readonly path: Path; readonly matrix: Matrix; readonly fill: Fill }[];
+  readonly outlines: readonly ClipOutline[];
   readonly parent?: number;
 }
 

@@ -1,4 +1,4 @@
-import type { Artwork, Clip, Shape } from './artwork';
+import type { Artwork, Shape } from './artwork';
 import type { Fix, FixKind, LineKind, LineRules } from './choices';
 import { isFixed, NO_LINE_RULES } from './choices';
 import type { Finding } from '../findings/finding';
@@ -12,13 +12,13 @@ import {
   joinBounds,
   widthOf,
 } from '../geometry/bounds';
-import { dash } from '../geometry/dash';
+import { clipRegion, strokeRegion } from './cover';
 import type { Matrix } from '../geometry/matrix';
 import { multiply, scaling, stretch, translation } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
-import { FLATTEN_TOLERANCE, flatten, pathBounds, toleranceBefore } from '../geometry/path';
+import { flatten, pathBounds } from '../geometry/path';
 import type { Region } from '../geometry/region';
-import { intersection, linesInside, mapRegion, regionBounds, strokeOutline, weld } from '../geometry/region';
+import { intersection, linesInside, mapRegion, regionBounds, weld } from '../geometry/region';
 import { simplify } from '../geometry/simplify';
 
 /** A finished size. A missing side follows the other one, or the file. */
@@ -203,14 +203,17 @@ export function fit(box: Bounds, { width, height }: { width: number; height: num
 /** Roughly what the art covers at the file's own size: outlines with their strokes' reach, within their clips. */
 function guessedInk({ shapes, clips }: Artwork): Bounds {
   const clipBoxes = clips.map((clip) =>
-    clip.outlines.reduce((box, { path, matrix }) => joinBounds(box, pathBounds(path, matrix)), emptyBounds()),
+    clip.outlines.reduce((box, outline) => joinBounds(box, guessedReach(outline)), emptyBounds()),
   );
   return shapes.reduce((sum, shape) => {
-    const reach = shape.stroke ? (shape.stroke.width / 2) * stretch(shape.matrix) : 0;
-    const own = grown(pathBounds(shape.path, shape.matrix), reach);
+    const own = guessedReach(shape);
     const clipped = shape.clips.reduce((box, i) => overlap(box, clipBoxes[i]), own);
     return isEmptyBounds(clipped) ? sum : joinBounds(sum, clipped);
   }, emptyBounds());
+}
+
+function guessedReach({ path, matrix, stroke }: Pick<Shape, 'path' | 'matrix' | 'stroke'>): Bounds {
+  return grown(pathBounds(path, matrix), stroke ? (stroke.width / 2) * stretch(matrix) : 0);
 }
 
 const grown = (b: Bounds, by: number): Bounds => ({
@@ -357,47 +360,8 @@ function coveredBy(shape: Shape, matrix: Matrix, ref: string, rules: PieceRules)
   }
   // a hairline that is to be cut around needs a width that film can have
   const least = fixed('outline') ? OUTLINED_HAIRLINE : 0;
-  return strokeRegion(shape, matrix, least);
+  return strokeRegion(shape.path, shape.stroke, matrix, least);
 }
 
 /** Width given to a hairline that is to be cut around, mm. */
 const OUTLINED_HAIRLINE = 1.5;
-
-/**
- * A stroke is outlined in its own space, where its width is round, and mapped afterwards: a skewed or
- * unevenly scaled stroke then comes out as drawn. The own space is enlarged so that the grid stays finer
- * than the tolerance at final size.
- */
-function strokeRegion(shape: Shape, matrix: Matrix, least: number): Region {
-  const style = shape.stroke!;
-  const enlarge = stretch(matrix);
-  if (!(enlarge > 0)) return [];
-  const [a, b, c, d, e, f] = matrix;
-  const toFinal: Matrix = [a / enlarge, b / enlarge, c / enlarge, d / enlarge, e, f];
-  const lines = flatten(shape.path, scaling(enlarge), toleranceBefore(toFinal, FLATTEN_TOLERANCE));
-  const dashes = style.dashes.map((length) => length * enlarge);
-  const dashed = dashes.length > 0 ? dash(lines, dashes, style.dashStart * enlarge) : lines;
-  return weld(mapRegion(strokeOutline(dashed, Math.max(style.width * enlarge, least), style), toFinal));
-}
-
-function clipRegion(
-  clips: readonly Clip[],
-  index: number,
-  toFinal: Matrix,
-  known: Map<number, Region>,
-): Region {
-  const memo = known.get(index);
-  if (memo) return memo;
-  const clip = clips[index];
-  const rings = clip.outlines.flatMap(({ path, matrix, fill }) =>
-    weld(
-      flatten(path, multiply(toFinal, matrix)).map((line) => line.points),
-      fill,
-    ),
-  );
-  const own = weld(rings);
-  const region =
-    clip.parent === undefined ? own : intersection(own, clipRegion(clips, clip.parent, toFinal, known));
-  known.set(index, region);
-  return region;
-}

@@ -74,11 +74,21 @@ describe('reading', () => {
     expect(artwork.shapes).toHaveLength(3);
   });
 
-  test('a white mask is a clip; any other is told', () => {
+  test('a mask is a clip; a faded one is told and goes to the nearer side; one of pictures is told', () => {
     const circle =
       '<mask id="m"><circle cx="50" cy="50" r="20" fill="#fff"/></mask><rect mask="url(#m)" width="100" height="100" fill="red"/>';
+    const codes = (body: string): string[] => read(body).findings.map((f) => f.code);
     expect(areas(circle)[0]).toBeCloseTo((Math.PI * 400) / 4, 0);
-    expect(read(circle.replace('#fff', '#888')).findings.map((f) => f.code)).toEqual(['mask']);
+    expect(codes(circle)).toEqual([]);
+    expect(codes(circle.replace('#fff', '#999'))).toEqual(['veil']);
+    expect(areas(circle.replace('#fff', '#999'))[0]).toBeCloseTo((Math.PI * 400) / 4, 0);
+    expect(areas(circle.replace('#fff', '#333'))).toEqual([]);
+    const blurred = circle.replace(
+      '<circle',
+      '<filter id="f"><feGaussianBlur stdDeviation="4"/></filter><circle filter="url(#f)"',
+    );
+    expect(codes(blurred)).toEqual(['mask']);
+    expect(areas(blurred)[0]).toBeCloseTo(10_000 / 4, 0);
   });
 });
 
@@ -117,7 +127,6 @@ describe('size', () => {
 
   test('a clip that leaves nothing is nothing to cut', () => {
     const none = read(
-      '<clipPath id="c"><rect width="1" height="1"/></clipPath><rect x="50" y="50" width="9" height="9" clip-path="url(#c)"/>',
     );
     expect(preparePiece(none, OWN).findings.at(-1)?.code).toBe('nothing-to-cut');
   });

@@ -5,7 +5,7 @@
  */
 import type { Element } from './xml';
 import { parseXml } from './xml';
-import type { Artwork, Clip, Shape, StrokeStyle } from './artwork';
+import type { Artwork, Clip, ClipOutline, Shape } from './artwork';
 import type { Finding } from '../findings/finding';
 import type { Fill } from '../geometry/region';
 import type { Matrix } from '../geometry/matrix';
@@ -15,6 +15,8 @@ import { emptyBounds, heightOf, isEmptyBounds, joinBounds, widthOf } from '../ge
 import type { Path } from '../geometry/path';
 import { pathBounds } from '../geometry/path';
 import { parsePathData } from './pathData';
+import { readMask } from './readMask';
+import { opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
 import { flatColour, parseColour } from './paint';
 
 /** CSS: 96 px to the inch (CSS Values and Units 3, 5.2). */
@@ -38,7 +40,7 @@ interface Reader {
   readonly layers: ReadonlyMap<string, string>;
 }
 
-type Trouble = 'pattern' | 'image' | 'mask' | 'filter';
+type Trouble = 'pattern' | 'image' | 'mask' | 'veil' | 'filter';
 
 const TROUBLES: Readonly<Record<Trouble, (n: number) => Omit<Finding, 'code'>>> = {
   pattern: (n) => ({
@@ -53,8 +55,13 @@ const TROUBLES: Readonly<Record<Trouble, (n: number) => Omit<Finding, 'code'>>> 
   }),
   mask: (n) => ({
     severity: 'check',
-    message: `${shapes(n)} faded by a mask: the mask is not applied.`,
+    message: `${shapes(n)} masked by a picture, pattern or effect: the mask is not applied.`,
     waysOut: ['Cut the shape to its outline in the drawing and bring the file in again'],
+  }),
+  veil: (n) => ({
+    severity: 'check',
+    message: `${shapes(n)} faded by a mask: film cannot fade, so what is seen by half or more is kept whole.`,
+    waysOut: ['Make the fading part solid in the drawing, or send the graphic to print'],
   }),
   filter: (n) => ({
     severity: 'check',
@@ -84,7 +91,7 @@ export function readResolvedSvg(
     clips: [],
     clipIndex: new Map(),
     shapes: [],
-    counts: { pattern: 0, image: 0, mask: 0, filter: 0 },
+    counts: { pattern: 0, image: 0, mask: 0, veil: 0, filter: 0 },
     layers,
   };
   const page = {
@@ -149,7 +156,7 @@ function readGroup(reader: Reader, group: Element, inherited: Inherited): void {
   const { attributes } = group;
   const matrix = multiply(inherited.matrix, parseMatrix(attributes.transform));
   const clips = [...inherited.clips];
-  const opacity = inherited.opacity * Number(attributes.opacity ?? 1);
+  const opacity = inherited.opacity * opacityOf(attributes.opacity);
   if (attributes.filter) reader.counts.filter++;
   const clipId = reference(attributes['clip-path']);
   if (clipId) clips.push(clipFor(reader, clipId, matrix, group));
@@ -178,7 +185,7 @@ function readPath(reader: Reader, element: Element, inherited: Inherited): void 
   const filled = seenPaint(
     reader,
     attributes.fill ?? '#000000',
-    opacity * Number(attributes['fill-opacity'] ?? 1),
+    opacity * opacityOf(attributes['fill-opacity']),
   );
   const fill = (): void => {
     if (filled) reader.shapes.push({ ...common, ...filled, fill: fillRule });
@@ -189,27 +196,13 @@ function readPath(reader: Reader, element: Element, inherited: Inherited): void 
     const paint = seenPaint(
       reader,
       attributes.stroke ?? 'none',
-      opacity * Number(attributes['stroke-opacity'] ?? 1),
+      opacity * opacityOf(attributes['stroke-opacity']),
     );
     const alsoFilled = filled !== undefined;
     if (paint) reader.shapes.push({ ...common, ...paint, fill: 'nonzero', stroke: style, alsoFilled });
   };
   const strokeFirst = (attributes['paint-order'] ?? '').trim().startsWith('stroke');
   (strokeFirst ? [stroke, fill] : [fill, stroke]).forEach((paint) => paint());
-}
-
-function strokeStyle(attributes: Readonly<Record<string, string>>): StrokeStyle {
-  const join = attributes['stroke-linejoin'];
-  const cap = attributes['stroke-linecap'];
-  const dashes = attributes['stroke-dasharray'];
-  return {
-    width: Number(attributes['stroke-width'] ?? 1),
-    join: join === 'round' || join === 'bevel' ? join : 'miter',
-    cap: cap === 'round' || cap === 'square' ? cap : 'butt',
-    miterLimit: Number(attributes['stroke-miterlimit'] ?? 4),
-    dashes: dashes && dashes !== 'none' ? dashes.split(/[\s,]+/).map(Number) : [],
-    dashStart: Number(attributes['stroke-dashoffset'] ?? 0),
-  };
 }
 
 /** The one colour a paint is seen in and what film cannot show of it; undefined when nothing of it is seen. */
@@ -228,18 +221,6 @@ function seenPaint(
   }
   reader.counts.pattern++;
   return undefined;
-}
-
-const reference = (value: string | undefined): string | undefined =>
-  /url\(\s*["']?#([^"')]+)/.exec(value ?? '')?.[1];
-
-function parseMatrix(transform: string | undefined): Matrix {
-  const numbers = /matrix\(([^)]*)\)/
-    .exec(transform ?? '')?.[1]
-    .trim()
-    .split(/[\s,]+/)
-    .map(Number);
-  return numbers?.length === 6 ? (numbers as unknown as Matrix) : IDENTITY;
 }
 
 /** A clip as it applies to one group; the same clip under another matrix is another entry. */
@@ -272,22 +253,32 @@ function outlinesIn(element: Element, matrix: Matrix): Clip['outlines'][number][
   });
 }
 
-/** A mask whose every outline is opaque and white is a clip by another name; any other is not geometry. */
+/** A mask as clips; undefined when it holds what has no outline. */
 function maskAsClip(reader: Reader, id: string, matrix: Matrix, group: Element): number | undefined {
   const mask = reader.defs.get(id);
-  if (!mask || reference(mask.attributes.mask) || !mask.children.every(isWhite)) return undefined;
-  const boxed = mask.attributes.maskContentUnits === 'objectBoundingBox';
-  const inner = boxed ? multiply(matrix, boxMatrix(group)) : matrix;
-  reader.clips.push({ outlines: outlinesIn(mask, inner) });
+  if (!mask) return undefined;
+  const { maskContentUnits, mask: outerMask } = mask.attributes;
+  const inner = maskContentUnits === 'objectBoundingBox' ? multiply(matrix, boxMatrix(group)) : matrix;
+  const reading = readMask(mask, inner, reader.defs);
+  if (!reading) return undefined;
+  if (reading.isFaded) reader.counts.veil++;
+  const outerId = reference(outerMask);
+  const outer = outerId && outerId !== id ? maskAsClip(reader, outerId, matrix, group) : undefined;
+  if (outerId && outer === undefined) reader.counts.mask++;
+  reader.clips.push({ outlines: [maskFrame(mask, matrix, group)], parent: outer });
+  reader.clips.push({ ...reading.clip, parent: reader.clips.length - 1 });
   return reader.clips.length - 1;
 }
 
-function isWhite(element: Element): boolean {
-  const { attributes, children, name } = element;
-  if (attributes.opacity || attributes['fill-opacity'] || attributes['clip-path'] || attributes.mask)
-    return false;
-  if (name === 'g') return children.every(isWhite);
-  return name === 'path' && attributes.fill === '#ffffff' && (attributes.stroke ?? 'none') === 'none';
+/** The box beyond which a mask lets nothing be seen (CSS Masking 1, 8.2). */
+function maskFrame({ attributes }: Element, matrix: Matrix, group: Element): ClipOutline {
+  const [x, y, w, h] = ['x', 'y', 'width', 'height'].map((name) => Number(attributes[name]));
+  const boxed = attributes.maskUnits !== 'userSpaceOnUse';
+  return {
+    path: { ops: 'MLLLZ', xy: [x, y, x + w, y, x + w, y + h, x, y + h] },
+    matrix: boxed ? multiply(matrix, boxMatrix(group)) : matrix,
+    fill: 'nonzero',
+  };
 }
 
 /** The unit square onto the group's own box, for clips given in fractions of it. */

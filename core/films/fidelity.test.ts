@@ -41,4 +41,41 @@ describe('films laid over each other are the artwork (rendered by resvg)', () =>
     expect(results.filter(({ colours }) => colours >= 3).length).toBeGreaterThanOrEqual(100);
     expect(results.filter(({ share }) => share > 0.003)).toEqual([]);
   }, 180_000);
+
+  const rect = (fill: string, more = ''): string => `<rect width="100" height="100" fill="${fill}" ${more}/>`;
+  const masked = (mask: string, attributes = ''): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100"><mask id="m" ${attributes}>${mask}</mask>
+     <mask id="half"><rect width="50" height="100" fill="#fff"/></mask>${rect('#2e6f7e')}<g mask="url(#m)">${rect('#c00')}</g></svg>`;
+
+  test.each([
+    ['light with a dark hole', rect('#fff') + '<circle cx="50" cy="50" r="20"/>', ''],
+    [
+      'light, dark and light again',
+      rect('#fff') + '<circle cx="50" cy="50" r="30"/><circle cx="50" cy="50" r="12" fill="#fff"/>',
+      '',
+    ],
+    [
+      'lines with width',
+      '<path d="M10 20H90V80" fill="none" stroke="#fff" stroke-width="12" stroke-linejoin="round"/>',
+      '',
+    ],
+    [
+      'opacity, whatever the colour',
+      '<circle cx="50" cy="50" r="30" stroke="#fff" stroke-width="8"/>',
+      'mask-type="alpha"',
+    ],
+    ['a mask within a mask', rect('#fff') + '<circle cx="50" cy="50" r="20"/>', 'mask="url(#half)"'],
+    [
+      'fractions of what it masks',
+      '<rect x=".2" y=".2" width=".5" height=".5" fill="#fff"/>',
+      'maskContentUnits="objectBoundingBox"',
+    ],
+    ['a frame of its own', rect('#fff'), 'maskUnits="userSpaceOnUse" x="10" y="20" width="60" height="30"'],
+    ['groups and turns', `<g transform="rotate(20 50 50)"><g>${rect('#fff', 'x="30"')}</g></g>`, ''],
+  ])('masks: %s', (_, mask, attributes) => {
+    const source = masked(mask, attributes);
+    const artwork = readResolvedSvg(new Resvg(source).toString());
+    expect(artwork.findings).toEqual([]);
+    expect(differingShare(pixels(source), pixels(stackedSvg(artwork).svg))).toBeLessThanOrEqual(0.003);
+  });
 });
