@@ -5,7 +5,7 @@ import { DEFAULT_TRACE } from '../core/artwork/choices';
 import { prepare } from '../core/artwork/prepare';
 import { readResolvedSvg } from '../core/artwork/readResolvedSvg';
 import { trace } from '../core/artwork/trace/trace';
-import { checkOver } from '../core/checks/checkOver';
+import { atOnce, checkOver } from '../core/checks/checkOver';
 import { separate } from '../core/films/separate';
 import { inspectSvg } from '../server/files/inspectSvg';
 import { readSvg } from '../server/files/readSvg';
@@ -97,7 +97,7 @@ row(
 const heavy = oneFile(readResolvedSvg(resolved));
 const sized = prepare(heavy.artworks, heavy.choices.artwork);
 const films = separate(seenColours(sized.shapes), heavy.choices.films, DEMO_SHOP.films);
-const checking = time(() => checkOver(heavy.artworks, heavy.choices.artwork, sized, films, 0.025));
+const checking = time(() => atOnce(checkOver(heavy.artworks, heavy.choices.artwork, sized, films, 0.025)));
 row('all checks on it', `${checking.toFixed(0)} ms`, '≤ 3000 ms');
 
 const photo = largePicture(4000, 3000);

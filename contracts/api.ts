@@ -2,6 +2,9 @@
 import { z } from 'zod';
 import { choicesSchema, fileSource, textSource } from './choices';
 
+/** The type of an answer that tells on the way how far it has come, a line of JSON each. */
+export const STEPS_TYPE = 'application/x-ndjson';
+
 export const filmSchema = z.object({
   id: z.string(),
   name: z.string(),

@@ -9,6 +9,7 @@ import jsQR from 'jsqr';
 import sharp from 'sharp';
 import request from 'supertest';
 import type { Cut, Order } from '../contracts/api';
+import { STEPS_TYPE } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/curlew';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
@@ -165,6 +166,41 @@ describe('bringing a file in', () => {
     },
     30_000,
   );
+
+  test('a sender who takes steps hears how far the reading is, then the order or what is wrong', async () => {
+    const size = { width: 900, height: 700 };
+    const ground = sharp({ create: { ...size, channels: 3, background: '#fff' } });
+    const mark = {
+      input: Buffer.from('<svg width="300" height="300"><circle cx="150" cy="150" r="140"/></svg>'),
+    };
+    const steps = async (content: Buffer): Promise<Record<string, unknown>[]> => {
+      const { text } = await upload(content, 'disc.png')
+        .set('Accept', STEPS_TYPE)
+        .buffer()
+        .parse((response, done) => {
+          let text = '';
+          response.on('data', (chunk: Buffer) => (text += chunk.toString()));
+          response.on('end', () => done(null, text));
+        })
+        .expect(200)
+        .then(({ body }) => ({ text: body as string }));
+      return text
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line) as Record<string, unknown>);
+    };
+    const good = await steps(await ground.composite([mark]).png().toBuffer());
+    const shares = good.slice(0, -1).map(({ share }) => share as number);
+    expect(shares.length).toBeGreaterThan(3);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.at(-1)).toBeLessThanOrEqual(1);
+    expect(good.at(-1)).toMatchObject({ value: { fileName: 'disc.png', revision: 0 } });
+    const cutOff = Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="90" height="90"><image width="9" height="9" href="data:image/png;base64,iVBORw0KGgo="/></svg>`,
+    );
+    const bad = await steps(cutOff);
+    expect(bad.at(-1)).toMatchObject({ status: 422, problem: { code: 'nothing-to-cut' } });
+  });
 
   test('41 MB is too big', async () => {
     const { status, body } = await upload(Buffer.alloc(41 * 1024 * 1024, 32));

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ArrivalNote from './parts/ArrivalNote.vue';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useEvents } from './stores/events';
@@ -77,11 +78,13 @@ onBeforeUnmount(() => {
     </header>
     <main><router-view /></main>
     <div v-if="dragging" class="drop"><p>Drop the drawing to start an order</p></div>
-    <div v-if="orders.arrival" class="arrival" role="status">
-      <span>{{ orders.arrival.share < 1 ? 'Bringing in' : 'Reading' }} {{ orders.arrival.fileName }}</span>
-      <progress :value="orders.arrival.share < 1 ? orders.arrival.share : undefined"></progress>
-      <button class="button" @click="orders.arrival.cancel()">Cancel</button>
-    </div>
+    <ArrivalNote
+      v-if="orders.arrival"
+      class="arrival"
+      :name="orders.arrival.fileName"
+      :progress="orders.arrival.progress"
+      @cancel="orders.arrival.cancel()"
+    />
   </div>
 </template>
 
@@ -181,16 +184,10 @@ main {
   bottom: 20px;
   left: 50%;
   z-index: 40;
-  display: flex;
-  align-items: center;
-  gap: 14px;
   padding: 12px 18px;
   background: var(--card);
   border: var(--line) solid var(--ink);
   border-radius: var(--radius-label);
   transform: translateX(-50%);
-}
-progress {
-  accent-color: var(--damson);
 }
 </style>

@@ -127,6 +127,7 @@ describe('size', () => {
 
   test('a clip that leaves nothing is nothing to cut', () => {
     const none = read(
+      '<clipPath id="c"><rect width="1" height="1"/></clipPath><rect x="50" y="50" width="9" height="9" clip-path="url(#c)"/>',
     );
     expect(preparePiece(none, OWN).findings.at(-1)?.code).toBe('nothing-to-cut');
   });

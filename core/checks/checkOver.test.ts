@@ -53,6 +53,18 @@ function planOf(
 const codes = (...args: Parameters<typeof planOf>): string[] =>
   planOf(...args).findings.map(({ code }) => code);
 
+test('a check-over goes in steps that only rise, and can be left off between two', () => {
+  const planner = createPlanner();
+  const { artworks, choices } = oneFile(art(box(0, 0, 40, 9)), {});
+  planner.check(artworks, choices, DEMO_SHOP).next();
+  const shares = [...planner.check(artworks, choices, DEMO_SHOP)];
+  expect(shares.length).toBeGreaterThan(4);
+  expect(shares).toEqual([...shares].sort((a, b) => a - b));
+  expect(shares.at(-1)).toBe(1);
+  expect(planner.runs.check).toBe(2);
+  expect([...planner.check(artworks, choices, DEMO_SHOP)]).toEqual([]);
+});
+
 describe('each finding goes with its own fix', () => {
   test.each([
     ['narrow', art(box(0, 0, 60, 60), box(70, 0, 60, 0.9)), 0.9, 1.5],

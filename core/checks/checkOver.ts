@@ -1,6 +1,6 @@
 /** The check-over: everything in the prepared art that would spoil film, each with its place, measure and limit. */
 import type { Artwork } from '../artwork/artwork';
-import type { Fix, FixKind, Piece } from '../artwork/choices';
+import type { Fix, Piece } from '../artwork/choices';
 import { isFixed, sourceKey } from '../artwork/choices';
 import type { ArtworkChoices } from '../artwork/choices';
 import type { PreparedArtwork } from '../artwork/prepare';
@@ -25,24 +25,41 @@ const MEANT_OPEN = 0.2;
 /** Fewer points than this that lie too close together are no trouble for any machine. */
 const FEW_NODES = 24;
 
+/** A check-over on its way: yields its share done, 0 … 1, after each step; gives what was found. */
+export type CheckSteps = Generator<number, Finding[], void>;
+
 /**
- * Checks the sign over.
+ * Checks the sign over, in steps, so that whoever runs it can show how far it is, or give it up.
  * @param step the machine's step in mm, when a cutter is chosen
  */
-export function checkOver(
+export function* checkOver(
   artworks: ReadonlyMap<string, Artwork>,
   choices: ArtworkChoices,
   prepared: PreparedArtwork,
   separation: Separation,
   step: number | undefined,
-): Finding[] {
-  const places = boundsByRef(prepared);
-  return [
-    ...paintFindings(artworks, choices, places),
-    ...lineFindings(prepared.lines, separation.films),
-    ...separation.films.flatMap((film) => filmFindings(film, prepared)),
-    ...(step === undefined ? [] : nodeFindings(prepared, step)),
+): CheckSteps {
+  const { films } = separation;
+  const tasks: readonly (() => Finding[])[] = [
+    () => paintFindings(artworks, choices, boundsByRef(prepared)),
+    ...lineTasks(prepared.lines, films),
+    ...films.flatMap((film) => filmTasks(film, prepared)),
+    () => (step === undefined ? [] : nodeFindings(prepared, step)),
   ];
+  const found: Finding[] = [];
+  for (const [done, task] of tasks.entries()) {
+    found.push(...task());
+    yield (done + 1) / tasks.length;
+  }
+  return found;
+}
+
+/** Runs a check-over to its end. */
+export function atOnce(steps: CheckSteps): Finding[] {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
 }
 
 type Size = Pick<PreparedArtwork, 'width' | 'height'>;
@@ -117,13 +134,13 @@ function paintFinding(
 
 const CUTTING = new Set(['kiss', 'through']);
 
-function lineFindings(all: readonly PreparedLine[], films: readonly FilmLayer[]): Finding[] {
+function lineTasks(all: readonly PreparedLine[], films: readonly FilmLayer[]): (() => Finding[])[] {
   const cut = all.filter((line) => CUTTING.has(line.kind));
   return [
-    ...capped(openFindings(cut), (n) => `${n} more lines are open.`),
-    ...capped(films.flatMap(doubleFindings), (n) => `${n} more lines lie on one another.`),
-    ...capped(films.flatMap(crossingFindings), (n) => `${n} more outlines cross.`),
-    ...capped(hairlineFindings(all), (n) => `${n} more hairlines.`),
+    () => capped(openFindings(cut), (n) => `${n} more lines are open.`),
+    () => capped(films.flatMap(doubleFindings), (n) => `${n} more lines lie on one another.`),
+    () => capped(films.flatMap(crossingFindings), (n) => `${n} more outlines cross.`),
+    () => capped(hairlineFindings(all), (n) => `${n} more hairlines.`),
   ];
 }
 
@@ -201,52 +218,64 @@ function hairlineFindings(lines: readonly PreparedLine[]): Finding[] {
   }));
 }
 
-function filmFindings(layer: FilmLayer, size: Size): Finding[] {
-  // what goes under other films and layer marks is held by what lies around it
-  const { film, seen: region } = layer;
-  const limits = limitsOf(film);
-  const fixAt = (kind: FixKind, where: Bounds): Fix[] => [{ kind, at: placeRef(film.id, where, size) }];
-  const narrow = narrowPlaces(region, limits.narrowest).map(({ width, where }): Finding => ({
+function filmTasks(layer: FilmLayer, size: Size): (() => Finding[])[] {
+  const { name } = layer.film;
+  return [
+    () => capped(narrowFindings(layer, size), (n) => `${n} more stems in ${name} are too thin to weed.`),
+    () => capped(gapFindings(layer, size), (n) => `${n} more gaps in ${name} are too narrow.`),
+    () =>
+      capped(islandFindings(layer, size), (n) => `${n} more loose pieces of ${name} are too small to hold.`),
+  ];
+}
+
+// what goes under other films and layer marks is held by what lies around it: only what is seen is measured
+
+function narrowFindings({ film, seen }: FilmLayer, size: Size): Finding[] {
+  const { narrowest } = limitsOf(film);
+  return narrowPlaces(seen, narrowest).map(({ width, where }) => ({
     code: 'narrow',
     severity: 'check',
-    message: `A stem is ${mm(width)} wide; ${film.name} weeds down to ${mm(limits.narrowest)}.`,
+    message: `A stem is ${mm(width)} wide; ${film.name} weeds down to ${mm(narrowest)}.`,
     waysOut: ['Thicken it to the limit', 'Pick a film that holds finer parts'],
     where,
     measured: width,
-    limit: limits.narrowest,
+    limit: narrowest,
     key: `narrow ${placeRef(film.id, where, size)}`,
-    fixes: fixAt('thicken', where),
+    fixes: [{ kind: 'thicken', at: placeRef(film.id, where, size) }],
   }));
-  const gaps = narrowPlaces(region, limits.gap, 'outside').map(({ width, where }): Finding => ({
+}
+
+function gapFindings({ film, seen }: FilmLayer, size: Size): Finding[] {
+  const { gap } = limitsOf(film);
+  return narrowPlaces(seen, gap, 'outside').map(({ width, where }) => ({
     code: 'gap',
     severity: 'check',
-    message: `A gap is ${mm(width)} wide; the strip between two cuts in ${film.name} tears below ${mm(limits.gap)}.`,
+    message: `A gap is ${mm(width)} wide; the strip between two cuts in ${film.name} tears below ${mm(gap)}.`,
     waysOut: ['Move the shapes apart or let them touch in the drawing'],
     where,
     measured: width,
-    limit: limits.gap,
+    limit: gap,
     key: `gap ${placeRef(film.id, where, size)}`,
   }));
-  const islands = islandsIn(region, limits.island).map((piece): Finding => {
+}
+
+function islandFindings({ film, seen }: FilmLayer, size: Size): Finding[] {
+  const { island } = limitsOf(film);
+  return islandsIn(seen, island).map((piece) => {
     const where = regionBounds(piece);
     const area = regionArea(piece);
     return {
       code: 'island',
       severity: 'check',
-      message: `A loose piece of ${area.toFixed(2)} mm²; ${film.name} holds pieces from ${limits.island} mm².`,
+      message: `A loose piece of ${area.toFixed(2)} mm²; ${film.name} holds pieces from ${island} mm².`,
       waysOut: ['Leave the piece out'],
       where,
       measured: area,
-      limit: limits.island,
+      limit: island,
       key: `island ${placeRef(film.id, where, size)}`,
-      fixes: fixAt('island', where),
+      fixes: [{ kind: 'island', at: placeRef(film.id, where, size) }],
     };
   });
-  return [
-    ...capped(narrow, (n) => `${n} more stems in ${film.name} are too thin to weed.`),
-    ...capped(gaps, (n) => `${n} more gaps in ${film.name} are too narrow.`),
-    ...capped(islands, (n) => `${n} more loose pieces of ${film.name} are too small to hold.`),
-  ];
 }
 
 function islandsIn(region: Region, limit: number): Region[] {

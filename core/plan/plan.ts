@@ -6,7 +6,8 @@ import type { PreparedArtwork } from '../artwork/prepare';
 import { prepare } from '../artwork/prepare';
 import type { PreparedPiece, SizeChoices } from '../artwork/preparePiece';
 import { preparePiece } from '../artwork/preparePiece';
-import { checkOver } from '../checks/checkOver';
+import type { CheckSteps } from '../checks/checkOver';
+import { atOnce, checkOver } from '../checks/checkOver';
 import type { Film } from '../films/film';
 import type { Folds } from '../films/fold';
 import type { SeenColour } from '../films/seen';
@@ -95,8 +96,8 @@ export const DEFAULT_CHOICES: Choices = {
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
   readonly plan: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => Plan;
-  /** The check-over of the same order: only looks, and may take longer than the plan. */
-  readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => Finding[];
+  /** The check-over of the same order, in steps: only looks, and may take longer than the plan. */
+  readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => CheckSteps;
   /** How often each stage has really run: what memoisation is tested by. */
   readonly runs: Readonly<Record<Stage, number>>;
 }
@@ -125,15 +126,12 @@ export function createPlanner(): Planner {
     compute: (...input: In) => Out,
     most = KEPT,
   ) => {
-    const kept = new Map<string, Out>();
+    const kept = memory<Out>(most);
     return (key: string, ...input: In): Out => {
       const known = kept.get(key);
       if (known !== undefined) return known;
       runs[name]++;
-      const made = compute(...input);
-      kept.set(key, made);
-      if (kept.size > most) kept.delete(kept.keys().next().value as string);
-      return made;
+      return kept.keep(key, compute(...input));
     };
   };
   const pieces = stage('piece', preparePiece, KEPT_PIECES);
@@ -153,7 +151,7 @@ export function createPlanner(): Planner {
     seenColours(shapes, lines, fold),
   );
   const assigned = stage('assign', separate);
-  const checked = stage('check', checkOver);
+  const checked = memory<Finding[]>(KEPT);
   const laidOut = stage('layOut', layOut);
   const programs = stage(
     'toolpath',
@@ -184,13 +182,29 @@ export function createPlanner(): Planner {
     return assemble(sized, separation, cutter, cuts, layout.findings, ignored);
   };
 
-  const check = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): Finding[] => {
+  function* check(artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): CheckSteps {
     const { sized, separation, filmKey, cutter } = upToFilms(artworks, choices, shop);
     const step = cutter?.device.step;
-    const found = checked(keyOf(filmKey, step), artworks, choices.artwork, sized, separation, step);
+    const key = keyOf(filmKey, step);
+    let found = checked.get(key);
+    if (!found) {
+      runs.check++;
+      found = checked.keep(key, yield* checkOver(artworks, choices.artwork, sized, separation, step));
+    }
     return leave(found, choices.artwork.ignored);
-  };
+  }
   return { plan, check, runs };
+}
+
+/** The last so many results, by key. */
+function memory<Out>(most: number) {
+  const kept = new Map<string, Out>();
+  const keep = (key: string, made: Out): Out => {
+    kept.set(key, made);
+    if (kept.size > most) kept.delete(kept.keys().next().value as string);
+    return made;
+  };
+  return { get: (key: string): Out | undefined => kept.get(key), keep };
 }
 
 const keyOf = (...parts: readonly unknown[]): string => JSON.stringify(parts);
@@ -217,7 +231,7 @@ export function planAndCheck(
   shop: Shop,
 ): Plan {
   const plan = planner.plan(artworks, choices, shop);
-  return { ...plan, findings: [...plan.findings, ...planner.check(artworks, choices, shop)] };
+  return { ...plan, findings: [...plan.findings, ...atOnce(planner.check(artworks, choices, shop))] };
 }
 
 function assemble(

@@ -11,6 +11,11 @@ import { readPicture, suggestFor } from './readPicture';
 
 export type FileKind = 'svg' | 'dxf' | 'pdf' | 'eps' | 'plt' | 'picture';
 
+/** Hears how far a reading has come, 0 … 1. */
+export type Tell = (share: number) => void;
+
+const toNobody: Tell = () => {};
+
 /** What could be chosen when a file is read; all null: as it comes. */
 export type Reading = Pick<FileSource, 'page' | 'box' | 'units' | 'trace' | 'font'>;
 
@@ -55,24 +60,28 @@ function unknownKind(head: string): FileProblem {
  * Reads a customer's file.
  * @throws FileProblem with a sentence for a person when it cannot be read, or holds nothing at all
  */
-export async function readFile(bytes: Uint8Array, reading: Reading = AS_IT_COMES): Promise<Artwork> {
+export async function readFile(
+  bytes: Uint8Array,
+  reading: Reading = AS_IT_COMES,
+  tell: Tell = toNobody,
+): Promise<Artwork> {
   if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
   const kind = kindOf(bytes);
-  const artwork = await readAs(kind, bytes, reading);
+  const artwork = await readAs(kind, bytes, reading, tell);
   if (artwork.shapes.length === 0 && kind !== 'picture') throw nothingToCut(artwork);
   return artwork;
 }
 
-async function readAs(kind: FileKind, bytes: Uint8Array, reading: Reading): Promise<Artwork> {
+async function readAs(kind: FileKind, bytes: Uint8Array, reading: Reading, tell: Tell): Promise<Artwork> {
   switch (kind) {
     case 'svg':
-      return readSvg(unpacked(bytes), reading.font);
+      return readSvg(unpacked(bytes), reading.font, tell);
     case 'pdf':
-      return readPdfFile(bytes, reading);
+      return readPdfFile(bytes, reading, tell);
     case 'eps':
-      return readEps(bytes);
+      return readEps(bytes, tell);
     case 'picture':
-      return readPicture(bytes, reading.trace);
+      return readPicture(bytes, reading.trace, tell);
     case 'dxf':
       return readText('DXF', () => readDxf(textOf(bytes), reading.units));
     default:

@@ -6,6 +6,7 @@ import type { FileSource } from '../../core/artwork/choices';
 import type { PdfPage } from '../../core/artwork/readPdf';
 import { readPdf } from '../../core/artwork/readPdf';
 import { FileProblem } from './fileProblem';
+import type { Tell } from './readFile';
 import { askChild, runChild } from './runChild';
 
 const CHILD = join(process.cwd(), 'server/files/pdf-child.mjs');
@@ -14,8 +15,10 @@ const CHILD = join(process.cwd(), 'server/files/pdf-child.mjs');
 export async function readPdfFile(
   bytes: Uint8Array,
   { page, box }: Pick<FileSource, 'page' | 'box'>,
+  tell?: Tell,
 ): Promise<Artwork> {
   const answer = await askChild<PdfPage & { problem?: string }>(CHILD, [String(page ?? 1)], bytes);
+  tell?.(0.7);
   if (answer.problem !== undefined) throw problemOf(answer.problem);
   return readPdf(answer, box);
 }
@@ -40,7 +43,7 @@ function problemOf(problem: string): FileProblem {
 }
 
 /** Reads EPS and PostScript: Ghostscript draws it as a PDF, where it is installed. */
-export async function readEps(bytes: Uint8Array): Promise<Artwork> {
+export async function readEps(bytes: Uint8Array, tell?: Tell): Promise<Artwork> {
   const dir = await mkdtemp(join(tmpdir(), 'jam-pan-eps-'));
   try {
     const [input, output] = [join(dir, 'in.eps'), join(dir, 'out.pdf')];
@@ -57,6 +60,7 @@ export async function readEps(bytes: Uint8Array): Promise<Artwork> {
     // colours stay what they are; pictures are not cut and may stay as they come
     options.push('-dColorConversionStrategy=/LeaveColorUnchanged', `-sOutputFile=${output}`, input);
     await runChild('gs', options, '');
+    tell?.(0.4);
     const pdf = await readFile(output).catch(() => undefined);
     if (!pdf || pdf.length === 0) throw unreadableEps();
     return await readPdfFile(pdf, { page: null, box: null });

@@ -5,6 +5,7 @@ import { DEFAULT_TRACE } from '../../core/artwork/choices';
 import type { Picture } from '../../core/artwork/trace/picture';
 import { artworkOfTrace, suggestTrace, trace } from '../../core/artwork/trace/trace';
 import { FileProblem } from './fileProblem';
+import type { Tell } from './readFile';
 
 /** A picture of more pixels needs more memory than one file may take. */
 const MOST_PIXELS = 40_000_000;
@@ -66,9 +67,17 @@ export async function suggestFor(bytes: Uint8Array): Promise<TraceChoices> {
 }
 
 /** Traces a picture. */
-export async function readPicture(bytes: Uint8Array, choices: TraceChoices | null): Promise<Artwork> {
+export async function readPicture(
+  bytes: Uint8Array,
+  choices: TraceChoices | null,
+  tell?: Tell,
+): Promise<Artwork> {
   const { picture, mmPerPixel } = await open(bytes);
-  return artworkOfTrace(trace(picture, choices ?? suggestTrace(picture, DEFAULT_TRACE)), mmPerPixel);
+  const traced = trace(picture, choices ?? suggestTrace(picture, DEFAULT_TRACE), (share) => {
+    tell?.(0.1 + 0.9 * share);
+    return true;
+  });
+  return artworkOfTrace(traced, mmPerPixel);
 }
 
 /** The picture for a page to look at, no more than `width` pixels across. */

@@ -5,6 +5,7 @@ import type { Finding } from '../../core/findings/finding';
 import { FileProblem } from './fileProblem';
 import { fontFiles, SHIPPED_FONTS, STAND_IN } from './fonts';
 import { inspectSvg } from './inspectSvg';
+import type { Tell } from './readFile';
 import { askChild } from './runChild';
 
 export const LARGEST_UPLOAD = 40 * 1024 * 1024;
@@ -15,11 +16,13 @@ const CHILD = join(process.cwd(), 'server/files/resolve-child.mjs');
  * @param font typeface of the shop for text whose own is not here
  * @throws FileProblem with a sentence for a person when it cannot be read
  */
-export async function readSvg(bytes: Uint8Array, font: string | null = null): Promise<Artwork> {
+export async function readSvg(bytes: Uint8Array, font: string | null = null, tell?: Tell): Promise<Artwork> {
   if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
   const { text, findings, layers, families } = inspectSvg(bytes);
+  tell?.(0.2);
   const fonts = families ? await typefaces(families, font) : undefined;
   const { svg } = await resolve(text, fonts);
+  tell?.(0.6);
   const artwork = readResolvedSvg(svg, [...findings, ...(fonts?.findings ?? [])], layers);
   return fonts && fonts.missing.length > 0 ? { ...artwork, offers: { fonts: fonts.missing } } : artwork;
 }

@@ -5,7 +5,7 @@ import { Trouble } from '../problem';
 import type { ReadingServices } from '../services/readings';
 import { addFont, listFonts, packedReading, pictureOf, takeFile } from '../services/readings';
 import { handle, parse } from './guard';
-import { oneFile, untilGone, uploadedFile } from './upload';
+import { answerInSteps, oneFile, uploadedFile } from './upload';
 
 const pictureSchema = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
@@ -21,7 +21,7 @@ export function artworkRoutes(services: ReadingServices): Router {
     ...oneFile,
     handle(async (request, response) => {
       const { name, bytes } = uploadedFile(request);
-      response.json(await takeFile(services, name, bytes, untilGone(response)));
+      await answerInSteps(request, response, (watch) => takeFile(services, name, bytes, watch));
     }),
   );
 

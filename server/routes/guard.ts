@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { z } from 'zod';
 import { tooBig } from '../files/readSvg';
 import { Trouble } from '../problem';
+import { STEPS_TYPE } from '../../contracts/api';
 
 /** Parses input at the edge. @throws Trouble 400 that names the field */
 export function parse<T extends z.ZodType>(schema: T, input: unknown): z.infer<T> {
@@ -47,10 +48,11 @@ const hostOf = (origin: string): string | undefined =>
 /** Turns errors into a sentence; what a person need not know stays in the log. */
 export function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
-    if (response.headersSent) return next(error);
     const trouble = asTrouble(error);
     if (trouble.status >= 500) log.error({ error: String(error), path: request.path }, 'request failed');
-    response.status(trouble.status).json(trouble);
+    if (!response.headersSent) response.status(trouble.status).json(trouble);
+    else if (!response.get('content-type')?.startsWith(STEPS_TYPE)) next(error);
+    else response.end(JSON.stringify({ status: trouble.status, problem: trouble }));
   };
 }
 

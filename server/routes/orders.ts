@@ -18,7 +18,7 @@ import {
   thumbnailOf,
 } from '../services/orders';
 import { handle, idOf, parse } from './guard';
-import { oneFile, untilGone, uploadedFile } from './upload';
+import { answerInSteps, oneFile, uploadedFile } from './upload';
 
 const PAPERS: readonly PaperKind[] = ['run-card', 'application'];
 
@@ -36,7 +36,7 @@ export function orderRoutes(services: CutServices): Router {
     ...oneFile,
     handle(async (request, response) => {
       const { name, bytes } = uploadedFile(request);
-      response.json(await startOrder(services, name, bytes, {}, untilGone(response)));
+      await answerInSteps(request, response, (watch) => startOrder(services, name, bytes, {}, watch));
     }),
   );
 

@@ -3,6 +3,8 @@ import { rateLimit } from 'express-rate-limit';
 import multer from 'multer';
 import { LARGEST_UPLOAD } from '../files/readSvg';
 import { Trouble } from '../problem';
+import type { Watch } from '../work/pool';
+import { STEPS_TYPE } from '../../contracts/api';
 
 /** Takes one file in the field `file`, not too large and not too many in a minute. */
 export const oneFile = [
@@ -29,8 +31,31 @@ export function uploadedFile(request: Request): { name: string; bytes: Buffer } 
   return { name, bytes: request.file.buffer };
 }
 
+/**
+ * Answers with what the work gives. A sender who takes steps hears on the way how far it has come, one line of JSON
+ * each: `{"share":…}`, at last `{"value":…}`; or `{"status":…,"problem":…}`, which the error handler writes.
+ */
+export async function answerInSteps<T>(
+  request: Request,
+  response: Response,
+  work: (watch: Watch) => Promise<T>,
+): Promise<void> {
+  const signal = untilGone(response);
+  if (request.get('accept') !== STEPS_TYPE) {
+    response.json(await work({ signal }));
+    return;
+  }
+  const tell = (share: number): void => {
+    if (!response.headersSent) response.type(STEPS_TYPE);
+    if (!response.writableEnded) response.write(`${JSON.stringify({ share })}\n`);
+  };
+  const value = await work({ signal, tell });
+  if (response.headersSent) response.end(JSON.stringify({ value }));
+  else response.json(value);
+}
+
 /** Aborts when the sender goes away before the answer: nobody waits for the work any more. */
-export function untilGone(response: Response): AbortSignal {
+function untilGone(response: Response): AbortSignal {
   const controller = new AbortController();
   response.on('close', () => !response.writableFinished && controller.abort());
   return controller.signal;

@@ -13,6 +13,7 @@ import type { PlanTask, MadePlan } from '../work/tasks';
 import type { PaperKind } from '../files/papers';
 import type { ReadingServices } from './readings';
 import { artworksFor, takeFile } from './readings';
+import type { Watch } from '../work/pool';
 import { loadShop } from './shop';
 
 export interface OrderServices extends ReadingServices {
@@ -33,9 +34,9 @@ export async function startOrder(
   fileName: string,
   bytes: Buffer,
   details: OrderDetails = {},
-  signal?: AbortSignal,
+  watch?: Watch,
 ): Promise<Order> {
-  const source = await takeFile(services, fileName, bytes, signal);
+  const source = await takeFile(services, fileName, bytes, watch);
   const { hash, name, ...reading } = source;
   return beginOrder(services, pieceOfFile(hash, name, reading), details);
 }

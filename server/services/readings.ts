@@ -10,7 +10,7 @@ import type { FontInfo } from '../../contracts/api';
 import { SHIPPED_FONTS } from '../files/fonts';
 import { notFound, Trouble } from '../problem';
 import type { Answer } from '../work/tasks';
-import type { WorkPool } from '../work/pool';
+import type { Watch, WorkPool } from '../work/pool';
 import { pack, unpack } from './pack';
 
 export interface ReadingServices {
@@ -27,17 +27,17 @@ function valueOf<T>(answer: Answer<T>): T {
 
 /**
  * Keeps a file as it came and reads it.
- * @param signal gives the reading up
+ * @param watch may give the reading up, and hears how far it has come
  * @throws Trouble with a sentence when it cannot be read; then nothing is kept
  */
 export async function takeFile(
   services: ReadingServices,
   name: string,
   bytes: Buffer,
-  signal?: AbortSignal,
+  watch?: Watch,
 ): Promise<FileSource> {
   const { db, pool } = services;
-  const { artwork, reading } = valueOf(await pool.run('takeIn', bytes, signal));
+  const { artwork, reading } = valueOf(await pool.run('takeIn', { bytes }, watch));
   const hash = sha256(bytes);
   const source: FileSource = { kind: 'file', hash, name, ...reading };
   await db.insert(files).values({ hash, bytes }).onConflictDoNothing();

@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type * as tasks from './tasks';
 
@@ -7,12 +8,19 @@ export type TaskName = {
   [K in keyof Tasks]: Tasks[K] extends (...args: never[]) => unknown ? K : never;
 }[keyof Tasks];
 
+/** Whoever waits for some work. */
+export interface Watch {
+  /** Gives the work up: its thread ends and another takes its place. */
+  readonly signal?: AbortSignal;
+  /** Hears how far it has come, 0 … 1, from tasks that take a `port`. */
+  readonly tell?: (share: number) => void;
+}
+
 export interface WorkPool {
   readonly run: <K extends TaskName>(
     name: K,
     input: Parameters<Tasks[K]>[0],
-    /** Gives the work up: its thread ends and another takes its place. */
-    signal?: AbortSignal,
+    watch?: Watch,
   ) => Promise<Awaited<ReturnType<Tasks[K]>>>;
   readonly close: () => Promise<void>;
 }
@@ -26,5 +34,15 @@ export function openPool(threads = 2): WorkPool {
     maxQueue: 200,
     resourceLimits: { maxOldGenerationSizeMb: 1500 },
   });
-  return { run: (name, input, signal) => pool.run(input, { name, signal }), close: () => pool.destroy() };
+  const run: WorkPool['run'] = async (name, input, { signal, tell } = {}) => {
+    if (!tell) return pool.run(input, { name, signal });
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', tell);
+    try {
+      return await pool.run({ ...(input as object), port: port2 }, { name, signal, transferList: [port2] });
+    } finally {
+      port1.close();
+    }
+  };
+  return { run, close: () => pool.destroy() };
 }

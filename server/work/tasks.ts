@@ -1,4 +1,5 @@
 /** Heavy work, run in the pool's threads so that no request waits behind it. */
+import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/artwork/artwork';
@@ -77,11 +78,18 @@ async function answer<T>(work: () => Promise<T>): Promise<Answer<T>> {
   }
 }
 
-/** Reads a file that has just come in, and says how. */
-export const takeIn = (bytes: Uint8Array): Promise<Answer<{ artwork: Artwork; reading: Reading }>> =>
+/** Reads a file that has just come in, and says how; its shares come over `port` on the way. */
+export const takeIn = ({
+  bytes,
+  port,
+}: {
+  bytes: Uint8Array;
+  port?: MessagePort;
+}): Promise<Answer<{ artwork: Artwork; reading: Reading }>> =>
   answer(async () => {
     const reading = await firstReading(bytes);
-    return { artwork: await readFile(bytes, reading), reading };
+    const artwork = await readFile(bytes, reading, (share) => port?.postMessage(share));
+    return { artwork, reading };
   });
 
 /** Reads a file as a person chose. */

@@ -1,4 +1,5 @@
 import type { Problem } from '../../contracts/api';
+import { STEPS_TYPE } from '../../contracts/api';
 
 /** What the server said no with, in words for a person. */
 export class ApiProblem extends Error {
@@ -41,21 +42,60 @@ export interface Upload<T> {
   readonly cancel: () => void;
 }
 
-/** Sends a file with progress from 0 to 1. */
-export function upload<T>(path: string, file: File, progress: (share: number) => void): Upload<T> {
+/** How far a file has come: on its way, then being read. */
+export interface UploadProgress {
+  readonly phase: 'sending' | 'reading';
+  /** 0 … 1 */
+  readonly share: number;
+}
+
+type Step<T> =
+  { readonly share: number } | { readonly value: T } | { readonly status: number; readonly problem: Problem };
+
+/** Sends a file, and hears how far it has come. */
+export function upload<T>(path: string, file: File, progress: (now: UploadProgress) => void): Upload<T> {
   const request = new XMLHttpRequest();
   const done = new Promise<T>((give, fail) => {
-    request.upload.onprogress = (event) => event.lengthComputable && progress(event.loaded / event.total);
-    request.onload = () =>
-      request.status === 200
-        ? give(JSON.parse(request.responseText) as T)
-        : fail(problemFrom(request.status, request.responseText));
+    request.upload.onprogress = ({ lengthComputable, loaded, total }) =>
+      lengthComputable && progress(loaded < total ? { phase: 'sending', share: loaded / total } : READING);
+    request.onprogress = () => {
+      const share = shareIn(request.responseText);
+      if (share !== undefined) progress({ phase: 'reading', share });
+    };
+    request.onload = () => {
+      if (request.status !== 200) return fail(problemFrom(request.status, request.responseText));
+      const last = lastStep<T>(request.responseText);
+      if (last && 'value' in last) give(last.value);
+      else if (last && 'problem' in last)
+        fail(new ApiProblem(last.status, last.problem.code, last.problem.message, last.problem.waysOut));
+      else fail(new ApiProblem(0, 'away', AWAY));
+    };
     request.onerror = () => fail(new ApiProblem(0, 'away', AWAY));
     request.onabort = () => fail(new ApiProblem(0, 'cancelled', 'Cancelled.'));
   });
   const form = new FormData();
   form.append('file', file);
   request.open('POST', path);
+  request.setRequestHeader('Accept', STEPS_TYPE);
   request.send(form);
   return { done, cancel: () => request.abort() };
+}
+
+const READING: UploadProgress = { phase: 'reading', share: 0 };
+
+/** The share that the newest whole line tells. */
+function shareIn(text: string): number | undefined {
+  const line = text.slice(0, text.lastIndexOf('\n')).split('\n').at(-1);
+  return line ? (JSON.parse(line) as { share?: number }).share : undefined;
+}
+
+/** The last line; an answer without steps is its value. */
+function lastStep<T>(text: string): Step<T> | undefined {
+  const lines = text.trimEnd().split('\n');
+  try {
+    const last = JSON.parse(lines.at(-1)!) as Step<T>;
+    return lines.length === 1 && !('value' in last) && !('problem' in last) ? { value: last as T } : last;
+  } catch {
+    return undefined;
+  }
 }

@@ -6,7 +6,7 @@ import { isSame, LYING_STRAIGHT } from '../../core/artwork/choices';
 import type { Picked } from '../../core/artwork/pick';
 import type { Finding } from '../../core/findings/finding';
 import type { TraceView } from '../workers/trace.worker';
-import type { Upload } from './api';
+import type { Upload, UploadProgress } from './api';
 import { ApiProblem, upload } from './api';
 import { useOrder } from './order';
 
@@ -24,7 +24,7 @@ export const useArtwork = defineStore('artwork', () => {
   const trial = shallowRef<{ readonly piece: string; readonly url: string; readonly trace?: TraceView }>();
   const arrival = shallowRef<{
     readonly name: string;
-    readonly share: number;
+    readonly progress: UploadProgress;
     readonly cancel: () => void;
   }>();
   const problem = shallowRef<ApiProblem>();
@@ -79,10 +79,10 @@ export const useArtwork = defineStore('artwork', () => {
   /** Brings a file to the server. @returns it as a source, or undefined (then `problem` says why) */
   async function send(file: File): Promise<FileSource | undefined> {
     problem.value = undefined;
-    const sending: Upload<FileSource> = upload<FileSource>('/api/files', file, (share) => {
-      if (arrival.value) arrival.value = { ...arrival.value, share };
+    const sending: Upload<FileSource> = upload<FileSource>('/api/files', file, (progress) => {
+      if (arrival.value) arrival.value = { ...arrival.value, progress };
     });
-    arrival.value = { name: file.name, share: 0, cancel: sending.cancel };
+    arrival.value = { name: file.name, progress: { phase: 'sending', share: 0 }, cancel: sending.cancel };
     try {
       return await sending.done;
     } catch (error) {

@@ -1,4 +1,4 @@
-import { wrap } from 'comlink';
+import { proxy, wrap } from 'comlink';
 import type { Remote } from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
@@ -40,7 +40,8 @@ export const useOrder = defineStore('order', () => {
   /** A change that is only looked at: planned and shown, never saved. */
   const looked = shallowRef<Partial<Choices>>();
   const planning = ref(false);
-  const checking = ref(false);
+  /** How far the check-over is, 0 … 1, while it runs. */
+  const checking = ref<number>();
   const saving = ref<'saved' | 'saving' | 'waiting'>('saved');
   const problem = ref<ApiProblem>();
   let worker: { readonly plan: Remote<PlanWork>; readonly stop: () => void } | undefined;
@@ -144,16 +145,20 @@ export const useOrder = defineStore('order', () => {
       // what was found before stays listed until it is looked for again
       show(view, found);
       planning.value = false;
-      checking.value = true;
-      const checks = await worker.plan.check(now, shop.value);
-      if (mine !== wanted) return;
+      checking.value = 0;
+      const tell = proxy((share: number) => mine === wanted && (checking.value = share));
+      const checks = await worker.plan.check(now, shop.value, tell);
+      if (mine !== wanted || !checks) return;
       found = checks;
       show(view, found);
     } catch (error) {
       if (mine === wanted)
         problem.value = new ApiProblem(0, 'plan', `This order could not be planned: ${String(error)}`);
     } finally {
-      if (mine === wanted) planning.value = checking.value = false;
+      if (mine === wanted) {
+        planning.value = false;
+        checking.value = undefined;
+      }
     }
   }
 

@@ -3,12 +3,12 @@ import { ref } from 'vue';
 import type { Order, OrderRow } from '../../contracts/api';
 import type { TextSource } from '../../core/artwork/choices';
 import { ApiProblem, call, upload } from './api';
-import type { Upload } from './api';
+import type { Upload, UploadProgress } from './api';
 import { useEvents } from './events';
 
 export interface Arrival {
   readonly fileName: string;
-  readonly share: number;
+  readonly progress: UploadProgress;
   readonly cancel: () => void;
 }
 
@@ -47,10 +47,14 @@ export const useOrders = defineStore('orders', () => {
     problem.value = undefined;
     try {
       if (file.size > LARGEST) throw tooLarge(file);
-      const sending: Upload<Order> = upload<Order>('/api/orders', file, (share) => {
-        if (arrival.value) arrival.value = { ...arrival.value, share };
+      const sending: Upload<Order> = upload<Order>('/api/orders', file, (progress) => {
+        if (arrival.value) arrival.value = { ...arrival.value, progress };
       });
-      arrival.value = { fileName: file.name, share: 0, cancel: sending.cancel };
+      arrival.value = {
+        fileName: file.name,
+        progress: { phase: 'sending', share: 0 },
+        cancel: sending.cancel,
+      };
       return await sending.done;
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;

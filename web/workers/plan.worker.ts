@@ -14,6 +14,10 @@ import { buffersOf, packPlan } from './packed';
 
 const planner = createPlanner();
 const artworks = new Map<string, Artwork>();
+/** Counts what was asked for: whatever is not the newest any more is given up. */
+let newest = 0;
+/** How long a check-over goes on before it looks up. */
+const BREATH_MS = 40;
 let shown: PreparedArtwork | undefined;
 
 /** Artworks kept beside those that the order shows: undo and the last traces come back at once. */
@@ -37,6 +41,7 @@ const work = {
   },
 
   plan(choices: Choices, shop: Shop): PlanView {
+    newest++;
     const started = performance.now();
     const plan = planner.plan(artworks, choices, shop);
     shown = plan.prepared;
@@ -44,8 +49,25 @@ const work = {
     return transfer(view, buffersOf(view));
   },
 
-  /** What would spoil film: asked for after the plan, so that the sign never waits for it. */
-  check: (choices: Choices, shop: Shop): Finding[] => planner.check(artworks, choices, shop),
+  /**
+   * What would spoil film: asked for after the plan, so that the sign never waits for it. Given up as soon as anything
+   * newer is planned.
+   * @param tell hears how far it is, 0 … 1
+   */
+  async check(choices: Choices, shop: Shop, tell: (share: number) => void): Promise<Finding[] | undefined> {
+    const mine = ++newest;
+    const steps = planner.check(artworks, choices, shop);
+    let told = performance.now();
+    for (;;) {
+      const { done, value } = steps.next();
+      if (done) return value;
+      if (performance.now() - told < BREATH_MS) continue;
+      tell(value);
+      await new Promise((go) => setTimeout(go));
+      if (mine !== newest) return undefined;
+      told = performance.now();
+    }
+  },
 
   /** The frontmost shape at a place of the sign as last planned. */
   pick: (at: Spot, reach: number): Picked | undefined => (shown ? pickAt(shown, at, reach) : undefined),

@@ -176,7 +176,9 @@ onBeforeUnmount(() => {
           <a :href="`/api/orders/${store.order?.id}/application.pdf`" target="_blank">Weeding and applying</a>
         </span>
         <span v-if="store.planning" class="planning" role="status">planning …</span>
-        <span v-else-if="store.checking" class="planning" role="status">checking …</span>
+        <span v-else-if="store.checking !== undefined" class="planning" role="status">
+          checking … {{ store.checking > 0 ? `${Math.round(100 * store.checking)} %` : '' }}
+        </span>
       </div>
       <ProblemNote
         v-if="store.problem"

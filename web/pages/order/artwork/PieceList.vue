@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The pieces of the sign, front one first. */
+import ArrivalNote from '../../../parts/ArrivalNote.vue';
 import { Copy, FilePlus, GripVertical, Trash2, Type } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
@@ -79,11 +80,12 @@ const kind = ({ source }: Piece): string =>
       </button>
     </div>
   </VueDraggable>
-  <p v-if="art.arrival" class="hint arrival" role="status">
-    <span>{{ art.arrival.share < 1 ? 'Sending' : 'Reading' }} {{ art.arrival.name }} …</span>
-    <progress :value="art.arrival.share < 1 ? art.arrival.share : undefined" max="1"></progress>
-    <button class="button small" @click="art.arrival.cancel()">Cancel</button>
-  </p>
+  <ArrivalNote
+    v-if="art.arrival"
+    :name="art.arrival.name"
+    :progress="art.arrival.progress"
+    @cancel="art.arrival.cancel()"
+  />
   <ProblemNote
     v-if="art.problem"
     :message="art.problem.message"
@@ -152,14 +154,5 @@ const kind = ({ source }: Piece): string =>
 }
 .icon:disabled {
   opacity: 0.3;
-}
-.arrival {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-progress {
-  flex: 1;
-  accent-color: var(--damson);
 }
 </style>

@@ -1,0 +1,31 @@
+<script setup lang="ts">
+/** A file on its way in: what happens to it, how far, and a way out. */
+import type { UploadProgress } from '../stores/api';
+
+defineProps<{ name: string; progress: UploadProgress }>();
+defineEmits<{ cancel: [] }>();
+
+const WORDS = { sending: 'Sending', reading: 'Reading' };
+</script>
+
+<template>
+  <p class="arrival" role="status">
+    <span>{{ WORDS[progress.phase] }} {{ name }} …</span>
+    <progress :value="progress.share" max="1" :aria-label="`${WORDS[progress.phase]} ${name}`"></progress>
+    <button class="button small" @click="$emit('cancel')">Cancel</button>
+  </p>
+</template>
+
+<style scoped>
+.arrival {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin: 0;
+}
+progress {
+  flex: 1;
+  min-width: 80px;
+  accent-color: var(--damson);
+}
+</style>
