@@ -5,7 +5,7 @@ import { createHash } from 'node:crypto';
 import { parseArgs } from 'node:util';
 import type { DrawingUnit, FileSource, Piece, TraceChoices } from '../core/artwork/choices';
 import { DEFAULT_TRACE, pieceOfFile, sourceKey } from '../core/artwork/choices';
-import { choicesSchema } from '../contracts/choices';
+import { choicesSchema, withDefaults } from '../contracts/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import type { Choices, Plan } from '../core/plan/plan';
 import { createPlanner, DEFAULT_CHOICES, planAndCheck } from '../core/plan/plan';
@@ -51,7 +51,10 @@ async function main(args: string[]): Promise<void> {
   const shop =
     roll === undefined
       ? DEMO_SHOP
-      : { ...DEMO_SHOP, films: DEMO_SHOP.films.map((f) => ({ ...f, rollWidth: roll })) };
+      : {
+          ...DEMO_SHOP,
+          films: DEMO_SHOP.films.map((f) => ({ ...f, rolls: [{ width: roll, lengthLeft: ENDLESS }] })),
+        };
   const plan = planAndCheck(
     createPlanner(),
     new Map([[sourceKey(piece.source), artwork]]),
@@ -80,6 +83,9 @@ function parse(args: string[]) {
 }
 
 type Values = ReturnType<typeof parse>['values'];
+
+/** mm: a roll asked for by its width alone never runs out. */
+const ENDLESS = 1e7;
 
 const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
@@ -119,11 +125,14 @@ async function storedChoices(path: string | undefined): Promise<Choices> {
   const text = await readFile(path, 'utf8').catch(() => {
     throw new UsageProblem(`There is no file ${path} that can be read.`);
   });
-  const parsed = choicesSchema.safeParse(fromJson(text, path));
+  const parsed = choicesSchema.safeParse(completed(fromJson(text, path)));
   if (parsed.success) return parsed.data;
   const [{ path: where, message }] = parsed.error.issues;
   throw new UsageProblem(`--choices: ${where.join('.') || path}: ${message}`);
 }
+
+const completed = (given: unknown): unknown =>
+  typeof given === 'object' && given !== null ? withDefaults(given) : given;
 
 function fromJson(text: string, path: string): unknown {
   try {

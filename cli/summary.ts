@@ -12,7 +12,7 @@ export function summarise(plan: Plan) {
     cutter: plan.cutter?.name ?? null,
     colours: separation.colours.map((c) => ({
       colour: c.colour,
-      on: c.on,
+      goesTo: c.goesTo,
       film: c.film?.id ?? null,
       deltaE: tidy(c.deltaE, 2),
       areaMm2: tidy(c.area),
@@ -31,7 +31,7 @@ export function summarise(plan: Plan) {
       mirrored: strip.mirrored,
       turned: strip.turned,
       copies: strip.placements.length,
-      strip: { rollMm: strip.rollWidth, cuttableMm: tidy(strip.cuttable), lengthMm: tidy(strip.length) },
+      strip: { rollMm: strip.roll.width, cuttableMm: tidy(strip.cuttable), lengthMm: tidy(strip.length) },
       recipe,
       cutMm: tidy(program.cutLength),
       travelMm: tidy(program.travelLength),

@@ -5,17 +5,30 @@ import { choicesSchema, fileSource, textSource } from './choices';
 /** The type of an answer that tells on the way how far it has come, a line of JSON each. */
 export const STEPS_TYPE = 'application/x-ndjson';
 
+const rolls = z
+  .array(z.strictObject({ width: z.number().min(20).max(5000), lengthLeft: z.number().min(0).max(1e7) }))
+  .max(20);
+const limits = z.strictObject({
+  narrowest: z.number().min(0).max(1000).optional(),
+  island: z.number().min(0).max(1000).optional(),
+  gap: z.number().min(0).max(1000).optional(),
+  stack: z.number().int().min(1).max(20).optional(),
+  track: z.number().min(10).max(1e6).optional(),
+});
+const build = z.enum(['opaque', 'metallic', 'translucent', 'flock']);
+const finish = z.enum(['gloss', 'satin', 'matt']);
+
 export const filmSchema = z.object({
   id: z.string(),
   name: z.string(),
   code: z.string(),
   colour: z.string(),
-  rollWidth: z.number(),
-  lengthLeft: z.number(),
+  rolls,
   cutFromBack: z.boolean(),
   kind: z.enum(['sign', 'garment']),
-  limits: z.object({ narrowest: z.number(), island: z.number(), gap: z.number() }).optional(),
-  build: z.enum(['opaque', 'metallic', 'translucent', 'flock']).optional(),
+  limits: limits.optional(),
+  build: build.optional(),
+  finish: finish.optional(),
   price: z.number().min(0).max(1e6).optional(),
 });
 
@@ -27,18 +40,12 @@ export const filmChangeSchema = z.strictObject({
     .string()
     .regex(/^#[0-9a-f]{6}$/)
     .optional(),
-  rollWidth: z.number().min(20).max(5000).optional(),
-  lengthLeft: z.number().min(0).max(1e7).optional(),
+  rolls: rolls.optional(),
   cutFromBack: z.boolean().optional(),
   kind: z.enum(['sign', 'garment']).optional(),
-  build: z.enum(['opaque', 'metallic', 'translucent', 'flock']).optional(),
-  limits: z
-    .strictObject({
-      narrowest: z.number().min(0).max(1000),
-      island: z.number().min(0).max(1000),
-      gap: z.number().min(0).max(1000),
-    })
-    .optional(),
+  build: build.optional(),
+  finish: finish.optional(),
+  limits: limits.optional(),
   price: z.number().min(0).max(1e6).optional(),
 });
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
-import { NO_FILM_CHOICES } from '../core/films/separate';
 import type { Choices } from '../core/plan/plan';
+import { DEFAULT_CHOICES } from '../core/plan/plan';
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/);
 const size = z.number().positive().max(100_000).nullable();
@@ -107,6 +107,7 @@ export const choicesSchema = z.strictObject({
   films: z.strictObject({
     film: z.record(colour, z.string().max(60)),
     off: z.array(colour).max(10_000),
+    print: z.array(colour).max(10_000),
     order: z.array(colour).max(10_000),
     fold: z.record(colour, colour),
     overlap: z.record(
@@ -134,6 +135,7 @@ export const choicesSchema = z.strictObject({
     border: z.boolean(),
     borderDistance: z.number().min(0).max(200),
     place: z.enum(['edge', 'middle']),
+    rolls: z.record(filmId, z.number().positive().max(5000)),
   }),
   cut: z.strictObject({ recipes: z.record(z.string().max(60), recipeChanges) }),
   cutter: z.string().max(60).nullable(),
@@ -149,11 +151,22 @@ type Mutable<T> = T extends (infer I)[] | readonly (infer I)[]
     ? { -readonly [K in keyof T]: Mutable<T[K]> }
     : T;
 
-/** Choices as earlier versions stored them: an order was one file, nothing could be mended, folded or overlapped. */
+/** Choices with what is not said in them as it is to begin with; what is no choice stays, to be refused. */
+export function withDefaults<T extends object>(stored: T): T {
+  const sections = Object.entries(DEFAULT_CHOICES).map(([name, usual]) => {
+    const own = (stored as Record<string, unknown>)[name];
+    const mixes = typeof usual === 'object' && typeof own === 'object' && own !== null;
+    return [name, mixes ? { ...usual, ...own } : own === undefined ? usual : own] as const;
+  });
+  return { ...stored, ...Object.fromEntries(sections) };
+}
+
+/** Choices as earlier versions stored them: an order was one file, and less could be chosen. */
 export function upgradeChoices(stored: Choices, file: { hash: string; name: string }): Choices {
-  const films = stored.films.fold ? stored.films : { ...NO_FILM_CHOICES, ...stored.films };
-  if (stored.artwork.pieces) return { ...stored, films };
+  if (stored.artwork.pieces) return withDefaults(stored);
   const pieces = [pieceOfFile(file.hash, file.name)];
-  const artwork = { ...stored.artwork, pieces, lines: NO_LINE_RULES, fixes: [], ignored: [] };
-  return { ...stored, films, artwork };
+  return withDefaults({
+    ...stored,
+    artwork: { ...stored.artwork, pieces, lines: NO_LINE_RULES, fixes: [], ignored: [] },
+  });
 }

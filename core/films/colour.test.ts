@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { deltaE, labOf } from './colour';
+import { DEMO_FILMS } from '../../demo/shop';
+import { deltaE, hexOfLab, labOf } from './colour';
 
 /**
  * Sharma, Wu & Dalal, "The CIEDE2000 color-difference formula: implementation notes, supplementary test data, and
@@ -65,4 +66,12 @@ test('sRGB white, black and red under D65 (IEC 61966-2-1; values from memory)', 
 
 test('what is no colour is refused', () => {
   expect(() => labOf('damson')).toThrow('not a colour');
+});
+
+test('a colour typed as Lab and read back is the same; white is L* 100 by definition (CIE 15)', () => {
+  for (const { colour } of DEMO_FILMS) expect(hexOfLab(labOf(colour))).toBe(colour);
+  expect(hexOfLab({ l: 100, a: 0, b: 0 })).toBe('#ffffff');
+  expect(hexOfLab({ l: 0, a: 0, b: 0 })).toBe('#000000');
+  // no screen shows this red: the nearest it can
+  expect(hexOfLab({ l: 50, a: 128, b: 100 })).toMatch(/^#ff0000$|^#f[0-9a-f]0{2}[0-9a-f]{2}$/);
 });

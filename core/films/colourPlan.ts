@@ -3,7 +3,8 @@ import type { SeenColour } from './seen';
 
 /** A seen colour with its film. */
 export interface ColourPlan extends SeenColour {
-  readonly on: boolean;
+  /** Nothing: the surface shows through. */
+  readonly goesTo: 'film' | 'print' | 'nothing';
   readonly film: Film | undefined;
   /** ΔE00 between the colour and its film. */
   readonly deltaE: number;

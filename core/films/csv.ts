@@ -1,9 +1,6 @@
-/** The shop's films as a table that any spreadsheet opens (RFC 4180). */
-import { labOf } from './colour';
-import type { Film } from './film';
-import { limitsOf } from './film';
-import type { Build } from './overlap';
-import { buildOf } from './overlap';
+/** The shop's films as a table that any spreadsheet opens (RFC 4180): a line for each roll. */
+import type { Build, Film, Finish, Roll } from './film';
+import { BUILDS, buildOf, FINISHES, finishOf, limitsOf } from './film';
 
 const COLUMNS = [
   'id',
@@ -11,6 +8,7 @@ const COLUMNS = [
   'code',
   'colour',
   'build',
+  'finish',
   'kind',
   'roll width mm',
   'length left mm',
@@ -18,32 +16,41 @@ const COLUMNS = [
   'narrowest mm',
   'island mm2',
   'gap mm',
+  'stack',
+  'track mm',
   'price per m',
 ] as const;
-const BUILDS: readonly Build[] = ['opaque', 'metallic', 'translucent', 'flock'];
 
-/** A film a line, its colour as `#rrggbb`. */
+/** Colours are `#rrggbb`; a film without a roll has one line without a width. */
 export function filmsToCsv(films: readonly Film[]): string {
-  const lines = films.map((film) => {
-    const { narrowest, island, gap } = limitsOf(film);
-    const values = [
-      film.id,
-      film.name,
-      film.code,
-      film.colour,
-      buildOf(film),
-      film.kind,
-      film.rollWidth,
-      film.lengthLeft,
-      film.cutFromBack ? 'yes' : 'no',
-      narrowest,
-      island,
-      gap,
-      film.price ?? '',
-    ];
-    return values.map((value) => quoted(String(value))).join(',');
+  const lines = films.flatMap((film) => {
+    const rolls = film.rolls.length > 0 ? film.rolls : [undefined];
+    return rolls.map((roll) => lineOf(film, roll));
   });
   return [COLUMNS.join(','), ...lines, ''].join('\r\n');
+}
+
+function lineOf(film: Film, roll: Roll | undefined): string {
+  const { narrowest, island, gap, stack, track } = limitsOf(film);
+  const values = [
+    film.id,
+    film.name,
+    film.code,
+    film.colour,
+    buildOf(film),
+    finishOf(film),
+    film.kind,
+    roll?.width ?? '',
+    roll?.lengthLeft ?? '',
+    film.cutFromBack ? 'yes' : 'no',
+    narrowest,
+    island,
+    gap,
+    stack,
+    track,
+    film.price ?? '',
+  ];
+  return values.map((value) => quoted(String(value))).join(',');
 }
 
 const quoted = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
@@ -51,25 +58,35 @@ const quoted = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.repla
 export type FilmTable =
   { readonly ok: true; readonly films: readonly Film[] } | { readonly ok: false; readonly message: string };
 
-/** Reads such a table; columns may come in any order, a film without an id gets one from its name. */
+/**
+ * Reads such a table; columns may come in any order, a film without an id gets one from its name. Lines of one id are
+ * rolls of one film, and may differ in nothing else.
+ */
 export function filmsFromCsv(text: string): FilmTable {
   const [head, ...rows] = parseCsv(text.replace(/^\uFEFF/, ''));
   if (!head) return { ok: false, message: 'The table is empty.' };
   const at = new Map(head.map((name, i) => [name.trim().toLowerCase(), i]));
   const missing = ['name', 'colour', 'roll width mm'].filter((name) => !at.has(name));
   if (missing.length > 0) return { ok: false, message: `The table has no column “${missing.join('”, “')}”.` };
-  const films: Film[] = [];
+  const films = new Map<string, Film>();
   for (const [i, row] of rows.entries()) {
     if (row.every((cell) => cell.trim() === '')) continue;
     const film = filmOf((name) => row[at.get(name) ?? -1]?.trim() ?? '');
     if (typeof film === 'string') return { ok: false, message: `Line ${i + 2}: ${film}` };
-    films.push(film);
+    const before = films.get(film.id);
+    const joined = before ? { ...before, rolls: [...before.rolls, ...film.rolls] } : film;
+    if (before && !isSameFilm(before, film)) {
+      const message = `Line ${i + 2}: “${film.id}” is there twice and not alike: two rolls of one film differ in width and length only.`;
+      return { ok: false, message };
+    }
+    films.set(film.id, joined);
   }
-  const twice = films.find((film, i) => films.findIndex(({ id }) => id === film.id) !== i);
-  if (twice)
-    return { ok: false, message: `“${twice.id}” is there twice: every film needs an id of its own.` };
-  return films.length === 0 ? { ok: false, message: 'The table has no film.' } : { ok: true, films };
+  if (films.size === 0) return { ok: false, message: 'The table has no film.' };
+  return { ok: true, films: [...films.values()] };
 }
+
+const isSameFilm = (a: Film, b: Film): boolean =>
+  JSON.stringify({ ...a, rolls: [] }) === JSON.stringify({ ...b, rolls: [] });
 
 function filmOf(cell: (name: string) => string): Film | string {
   const name = cell('name');
@@ -90,6 +107,10 @@ function filmOf(cell: (name: string) => string): Film | string {
   const kind = cell('kind') === 'garment' ? 'garment' : 'sign';
   const build = (cell('build') || (kind === 'garment' ? 'flock' : 'opaque')) as Build;
   if (!BUILDS.includes(build)) return `“${build}” is none of ${BUILDS.join(', ')}.`;
+  const finish = (cell('finish') || (kind === 'garment' ? 'matt' : 'gloss')) as Finish;
+  if (!FINISHES.includes(finish)) return `“${finish}” is none of ${FINISHES.join(', ')}.`;
+  const ordinary = limitsOf({ id, name, code: '', colour, rolls: [], cutFromBack: false, kind, build });
+  const isOnShelf = cell('roll width mm') !== '';
   const film: Film = {
     id,
     name,
@@ -97,24 +118,34 @@ function filmOf(cell: (name: string) => string): Film | string {
     colour,
     kind,
     build,
-    rollWidth: number('roll width mm', NaN),
-    lengthLeft: number('length left mm', 0),
+    finish,
+    rolls: isOnShelf
+      ? [{ width: number('roll width mm', NaN), lengthLeft: number('length left mm', 0) }]
+      : [],
     cutFromBack: /^(yes|true|1)$/i.test(cell('cut from back')),
     limits: {
-      narrowest: number('narrowest mm', 1.5),
-      island: number('island mm2', 3),
-      gap: number('gap mm', 0.3),
+      narrowest: number('narrowest mm', ordinary.narrowest),
+      island: number('island mm2', ordinary.island),
+      gap: number('gap mm', ordinary.gap),
+      stack: number('stack', ordinary.stack),
+      track: number('track mm', ordinary.track),
     },
     ...(cell('price per m') === '' ? {} : { price: number('price per m', NaN) }),
   };
   return numbersTrouble(film) ?? film;
 }
 
-function numbersTrouble({ rollWidth, lengthLeft, limits, price }: Film): string | undefined {
-  if (!(rollWidth >= 20 && rollWidth <= 5000)) return 'the roll width has to lie between 20 and 5000 mm.';
-  if (!(lengthLeft >= 0 && lengthLeft <= 1e7)) return 'the length left is no length.';
-  if (![limits!.narrowest, limits!.island, limits!.gap].every((value) => value >= 0 && value <= 1000))
-    return 'a limit is no number.';
+function numbersTrouble(film: Film): string | undefined {
+  const { rolls, price } = film;
+  if (!rolls.every(({ width }) => width >= 20 && width <= 5000))
+    return 'the roll width has to lie between 20 and 5000 mm.';
+  if (!rolls.every(({ lengthLeft }) => lengthLeft >= 0 && lengthLeft <= 1e7))
+    return 'the length left is no length.';
+  const { narrowest, island, gap, stack, track } = limitsOf(film);
+  if (![narrowest, island, gap].every((value) => value >= 0 && value <= 1000)) return 'a limit is no number.';
+  if (!Number.isInteger(stack) || stack < 1 || stack > 20)
+    return 'how many films may lie on it is a whole number from 1 to 20.';
+  if (!(track >= 10 && track <= 1e6)) return 'how long it runs true is no length.';
   return price === undefined || (price >= 0 && price < 1e6) ? undefined : 'the price is no number.';
 }
 
@@ -144,10 +175,4 @@ function parseCsv(text: string): string[][] {
   }
   if (cell !== '' || row.length > 0) rows.push([...row, cell]);
   return rows;
-}
-
-/** L*, a*, b* of a film for a person, to one decimal. */
-export function labText(colour: string): string {
-  const { l, a, b } = labOf(colour);
-  return [l, a, b].map((v) => v.toFixed(1)).join(' ');
 }

@@ -1,4 +1,15 @@
-import type { Build } from './overlap';
+/** A roll of film on the shelf, mm. */
+export interface Roll {
+  readonly width: number;
+  readonly lengthLeft: number;
+}
+
+/** How a film behaves under another: what it is made of decides. */
+export type Build = 'opaque' | 'metallic' | 'translucent' | 'flock';
+export type Finish = 'gloss' | 'satin' | 'matt';
+
+export const BUILDS: readonly Build[] = ['opaque', 'metallic', 'translucent', 'flock'];
+export const FINISHES: readonly Finish[] = ['gloss', 'satin', 'matt'];
 
 /** A film as the shop stocks it. */
 export interface Film {
@@ -7,21 +18,22 @@ export interface Film {
   readonly code: string;
   /** Lower-case `#rrggbb`. */
   readonly colour: string;
-  /** Width of the roll in stock, mm. */
-  readonly rollWidth: number;
-  /** mm left on that roll. */
-  readonly lengthLeft: number;
+  /** On the shelf; none when it has to be ordered. */
+  readonly rolls: readonly Roll[];
   /** Cut from the back, so the cut is mirrored: garment film. */
   readonly cutFromBack: boolean;
   readonly kind: 'sign' | 'garment';
-  readonly limits?: FilmLimits;
+  /** Where they differ from those of its kind and build. */
+  readonly limits?: Partial<FilmLimits>;
   /** What it is made of; missing: opaque, flock for garments. */
   readonly build?: Build;
+  /** Missing: gloss, matt for garments. */
+  readonly finish?: Finish;
   /** The shop's own money, for a metre of the roll. */
   readonly price?: number;
 }
 
-/** What a film can hold together when it is weeded. */
+/** What a film can hold together when it is weeded, and how it behaves. */
 export interface FilmLimits {
   /** Narrowest stem that stays, mm. */
   readonly narrowest: number;
@@ -29,13 +41,32 @@ export interface FilmLimits {
   readonly island: number;
   /** Narrowest gap between two cuts that stays, mm. */
   readonly gap: number;
+  /** Films that may lie on one another where it is the lowest, itself counted. */
+  readonly stack: number;
+  /** How long it runs true under the rollers, mm. */
+  readonly track: number;
 }
 
-/** Ordinary limits (common practice, no source): flock is thicker and wants more. */
-const ORDINARY: Readonly<Record<Film['kind'], FilmLimits>> = {
-  sign: { narrowest: 1.5, island: 3, gap: 0.3 },
-  garment: { narrowest: 2, island: 6, gap: 0.5 },
+/** Ordinary limits (common practice, no source): flock is thicker and wants more, and slips earlier. */
+const ORDINARY: Readonly<Record<Film['kind'], Omit<FilmLimits, 'stack'>>> = {
+  sign: { narrowest: 1.5, island: 3, gap: 0.3, track: 8000 },
+  garment: { narrowest: 2, island: 6, gap: 0.5, track: 3000 },
 };
+/** By the build of the lowest film (common practice, no source). */
+const STACK: Readonly<Record<Build, number>> = { opaque: 3, metallic: 2, translucent: 1, flock: 2 };
 
-/** A film's own limits, or those of its kind. */
-export const limitsOf = (film: Film): FilmLimits => film.limits ?? ORDINARY[film.kind];
+/** A film's build; where it is not said, that of its kind. */
+export const buildOf = (film: Film): Build => film.build ?? (film.kind === 'garment' ? 'flock' : 'opaque');
+
+export const finishOf = (film: Film): Finish => film.finish ?? (film.kind === 'garment' ? 'matt' : 'gloss');
+
+/** A film's own limits; where it has none, those of its kind and build. */
+export const limitsOf = (film: Film): FilmLimits => ({
+  ...ORDINARY[film.kind],
+  stack: STACK[buildOf(film)],
+  ...film.limits,
+});
+
+/** mm of a film on the shelf, all rolls together. */
+export const stockOf = ({ rolls }: Film): number =>
+  rolls.reduce((sum, { lengthLeft }) => sum + lengthLeft, 0);

@@ -32,7 +32,7 @@ export function placeRef(filmId: string, where: Bounds, { width, height }: Size)
 export function mend(colours: readonly ColourPlan[], fixes: readonly Fix[], size: Size): ColourPlan[] {
   const places = fixes.filter(({ kind }) => kind === 'thicken' || kind === 'island');
   if (places.length === 0) return [...colours];
-  const films = new Set(colours.flatMap((c) => (c.on && c.film ? [c.film.id] : [])));
+  const films = new Set(colours.flatMap((c) => (c.goesTo === 'film' && c.film ? [c.film.id] : [])));
   let now = [...colours];
   for (const id of films) {
     const named = places.filter(({ at }) => at === '*' || at.startsWith(`${id}@`));
@@ -42,7 +42,7 @@ export function mend(colours: readonly ColourPlan[], fixes: readonly Fix[], size
 }
 
 function mendFilm(colours: ColourPlan[], filmId: string, fixes: readonly Fix[], size: Size): ColourPlan[] {
-  const own = colours.filter((c) => c.on && c.film?.id === filmId);
+  const own = colours.filter((c) => c.goesTo === 'film' && c.film?.id === filmId);
   const { narrowest, island } = limitsOf(own[0].film!);
   const region = weld(own.flatMap((c) => c.region));
   const spines = narrowPlaces(region, narrowest)

@@ -18,6 +18,7 @@ import type { Film } from './film';
 import { folded, nearEqual } from './fold';
 import { markPlaces, markRegion } from './marks';
 import type { Overlap } from './overlap';
+import { pileAt } from './overlap';
 import { seenColours } from './seen';
 import { NO_FILM_CHOICES, separate } from './separate';
 import type { FilmChoices } from './separate';
@@ -28,8 +29,7 @@ const FILMS: Film[] = COLOURS.map((colour, i) => ({
   name: `Film ${i}`,
   code: `F${i}`,
   colour,
-  rollWidth: 610,
-  lengthLeft: 20_000,
+  rolls: [{ width: 610, lengthLeft: 20_000 }],
   cutFromBack: false,
   kind: 'sign',
 }));
@@ -85,6 +85,27 @@ describe('one film under another', () => {
     const metallic = FILMS.map((film, i) => (i === 0 ? { ...film, build: 'metallic' as const } : film));
     expect(codes(metallic, pile)).toContain('stacked');
     expect(codes(FILMS, pile)).not.toContain('stacked');
+  });
+
+  test('how many films lie on one is counted at each place, against the limit of that very film', () => {
+    const pile = [...plate, box(COLOURS[2], 40, 40, 20, 20), box(COLOURS[3], 75, 75, 10, 10)];
+    const stack = (limits: Record<number, number>) => {
+      const films = FILMS.map((film, i) => ({ ...film, limits: { stack: limits[i] ?? 20 } }));
+      const choices = all({ mode: 'full', by: 0 });
+      return separate(seenColours(pile), choices, films, [], { width: 100, height: 100, shapes: pile });
+    };
+    // on the plate: two at (35, 35), three at (50, 50), two at (80, 80); four colours, but never four films
+    const { films, findings } = stack({ 0: 2 });
+    expect(findings.filter(({ code }) => code === 'stacked')).toMatchObject([
+      { measured: 3, limit: 2, key: 'stacked film0', where: { minX: 40, minY: 40, maxX: 60, maxY: 60 } },
+    ]);
+    expect(stack({ 0: 3 }).findings).toEqual([]);
+    expect(stack({ 1: 1 }).findings).toMatchObject([{ measured: 2, limit: 1, key: 'stacked film1' }]);
+    const names = (x: number, y: number): string[] => pileAt(films, [x, y]).map(({ film }) => film.id);
+    expect(names(10, 10)).toEqual(['film0']);
+    expect(names(50, 50)).toEqual(['film0', 'film1', 'film2']);
+    expect(names(80, 80)).toEqual(['film0', 'film3']);
+    expect(names(200, 80)).toEqual([]);
   });
 });
 
@@ -181,6 +202,33 @@ describe('layer marks', () => {
       }
     },
   );
+  test('marks that were moved stay, on every film; on the art they keep the order back', () => {
+    const pile = [box(COLOURS[0], 0, 0, 100, 100), box(COLOURS[1], 10, 10, 20, 20)];
+    const at = (x: number) =>
+      ({
+        shape: 'ring',
+        count: 2,
+        size: 8,
+        at: [
+          { x, y: 50 },
+          { x: 130, y: 50 },
+        ],
+      }) as const;
+    const moved = layersOf(pile, { ...NO_FILM_CHOICES, marks: at(-30) });
+    expect(moved.markPlaces).toEqual([
+      [-30, 50],
+      [130, 50],
+    ]);
+    expect(moved.findings).toEqual([]);
+    for (const { bounds, marks } of moved.films) {
+      expect(bounds.minX).toBeCloseTo(-30 - 8 * 0.9, 6);
+      expect(marks.length).toBeGreaterThanOrEqual(4);
+    }
+    expect(layersOf(pile, { ...NO_FILM_CHOICES, marks: at(97) }).findings).toMatchObject([
+      { code: 'mark-on-art', severity: 'stop' },
+    ]);
+  });
+
   test('the same places on every film, and none for a single film', () => {
     const marks = { shape: 'triangle', count: 3, size: 8, at: null } as const;
     const pile = [box(COLOURS[0], 0, 0, 100, 100), box(COLOURS[1], 10, 10, 20, 20)];

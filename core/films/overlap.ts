@@ -2,7 +2,9 @@
 import type { PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import { boundsTouch } from '../geometry/bounds';
+import { isInside } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
+import type { Spot } from '../geometry/spot';
 import {
   difference,
   dropSlivers,
@@ -13,7 +15,8 @@ import {
   regionBounds,
   weld,
 } from '../geometry/region';
-import type { Film } from './film';
+import type { Build, Film } from './film';
+import { buildOf, limitsOf } from './film';
 
 export type OverlapMode = 'full' | 'trap' | 'butt';
 
@@ -23,12 +26,6 @@ export interface Overlap {
   readonly by: number;
 }
 
-/** How a film behaves under another: what it is made of decides. */
-export type Build = 'opaque' | 'metallic' | 'translucent' | 'flock';
-
-/** A film's build; where it is not said, that of its kind. */
-export const buildOf = (film: Film): Build => film.build ?? (film.kind === 'garment' ? 'flock' : 'opaque');
-
 /** Sensible to begin with (common practice, no source): see-through film and flock never lie under another. */
 const ORDINARY: Readonly<Record<Build, Overlap>> = {
   opaque: { mode: 'trap', by: 0.8 },
@@ -36,9 +33,6 @@ const ORDINARY: Readonly<Record<Build, Overlap>> = {
   translucent: { mode: 'butt', by: 0 },
   flock: { mode: 'butt', by: 0 },
 };
-
-/** Films that may lie on one another at one place, by the build of the lowest (common practice, no source). */
-const MOST_STACKED: Readonly<Record<Build, number>> = { opaque: 3, metallic: 2, translucent: 1, flock: 2 };
 
 export const overlapOf = (film: Film, chosen: Readonly<Record<string, Overlap>>): Overlap =>
   chosen[film.id] ?? ORDINARY[buildOf(film)];
@@ -113,36 +107,52 @@ export function overlapFindings(
   return [...findings, ...stackFindings(films, cut, chosen)];
 }
 
-/** Counts films at every place: level k holds where more than k of them lie. */
+/** Places where more films lie on one than it bears, told once for each such film. */
 function stackFindings(
   films: readonly Layered[],
   cut: readonly Region[],
   chosen: Readonly<Record<string, Overlap>>,
 ): Finding[] {
   // only whole layers pile up; trapped edges are a line wide
-  if (films.filter(({ film }) => overlapOf(film, chosen).mode === 'full').length < 2) return [];
+  const isFull = ({ film }: Layered): boolean => overlapOf(film, chosen).mode === 'full';
+  if (!films.some(isFull)) return [];
+  const layers = films.map((layer, i) => (isFull(layer) ? cut[i] : layer.region));
+  return films.flatMap(({ film }, i): Finding[] => {
+    const { stack } = limitsOf(film);
+    if (films.length - i <= stack) return [];
+    const levels = pileOn(layers[i], layers.slice(i + 1)).filter((level) => regionArea(level) >= 1);
+    const tooMany = levels[stack - 1];
+    if (!tooMany) return [];
+    const most = levels.length + 1;
+    return [
+      {
+        code: 'stacked',
+        severity: 'check',
+        message: `${most} films lie on one another here; on ${film.name} it should be no more than ${stack}.`,
+        waysOut: ['Set films to lie with an edge or edge to edge under Films'],
+        where: regionBounds(tooMany),
+        measured: most,
+        limit: stack,
+        key: `stacked ${film.id}`,
+      },
+    ];
+  });
+}
+
+/** Where at least k + 1 of the films above lie on a region: level k. */
+function pileOn(region: Region, above: readonly Region[]): Region[] {
   const levels: Region[] = [];
-  let base = films[0];
-  for (const [i, region] of cut.entries()) {
+  for (const upper of above) {
+    const on = intersection(upper, region);
+    if (on.length === 0) continue;
     for (let k = levels.length; k >= 0; k--) {
-      const there = k === 0 ? region : intersection(levels[k - 1], region);
+      const there = k === 0 ? on : intersection(levels[k - 1], on);
       if (there.length > 0) levels[k] = weld([...(levels[k] ?? []), ...there]);
     }
-    if (regionArea(region) > regionArea(base.region)) base = films[i];
   }
-  const limit = MOST_STACKED[buildOf(base.film)];
-  const tooMany = levels[limit];
-  if (!tooMany || regionArea(tooMany) < 1) return [];
-  return [
-    {
-      code: 'stacked',
-      severity: 'check',
-      message: `${levels.length} films lie on one another here; on ${base.film.name} it should be no more than ${limit}.`,
-      waysOut: ['Set films to lie with an edge or edge to edge under Films'],
-      where: regionBounds(tooMany),
-      measured: levels.length,
-      limit,
-      key: 'stacked',
-    },
-  ];
+  return levels;
 }
+
+/** Films whose cut covers a place, base first. */
+export const pileAt = <F extends { readonly region: Region }>(films: readonly F[], at: Spot): F[] =>
+  films.filter(({ region }) => region.filter((ring) => isInside(ring, at)).length % 2 === 1);

@@ -17,8 +17,7 @@ const film = (id: string, colour: string, more: Partial<Film> = {}): Film => ({
   name: id,
   code: id,
   colour,
-  rollWidth: 610,
-  lengthLeft: 20_000,
+  rolls: [{ width: 610, lengthLeft: 20_000 }],
   cutFromBack: false,
   kind: 'sign',
   ...more,
@@ -141,4 +140,17 @@ describe('films', () => {
     expect(nearestFilm(RED, [])).toBeUndefined();
     expect(separate(seen, NONE, []).films).toEqual([]);
   });
+});
+
+test('a colour that goes to print is cut from no film, nothing lies under it, and it is told', () => {
+  const pile = [box(RED, 0, 0, 100, 100), box(BLUE, 20, 20, 10, 10)];
+  const films = [film('r', RED), film('b', BLUE)];
+  const { colours, films: cut, findings } = separate(seenColours(pile), { ...NONE, print: [BLUE] }, films);
+  expect(colours.map(({ goesTo }) => goesTo)).toEqual(['film', 'print']);
+  expect(cut.map(({ film: { id } }) => id)).toEqual(['r']);
+  expect(areaOf(cut[0].region)).toBeCloseTo(9900, 6);
+  expect(findings.map(({ code }) => code)).toEqual(['to-print']);
+  expect(separate(seenColours(pile), { ...NONE, print: [BLUE, RED] }, films).findings.at(-1)?.code).toBe(
+    'all-off',
+  );
 });

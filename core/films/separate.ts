@@ -4,25 +4,37 @@ import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
-import { dropSlivers, lineLength, outlineLength, regionArea, regionBounds, weld } from '../geometry/region';
+import {
+  dropSlivers,
+  intersection,
+  lineLength,
+  outlineLength,
+  regionArea,
+  regionBounds,
+  weld,
+} from '../geometry/region';
+import type { Spot } from '../geometry/spot';
 import { deltaE, labOf } from './colour';
 import type { Film } from './film';
+import { buildOf } from './film';
 import type { ColourPlan } from './colourPlan';
 import type { Folds } from './fold';
 import { folded } from './fold';
 import type { MarkChoices } from './marks';
-import { markRegion } from './marks';
+import { markPlaces, markRegion } from './marks';
 import { mend } from './mend';
 import type { Layered, Overlap } from './overlap';
-import { buildOf, hiddenPart, overlapFindings, overlapOf, withOverlaps } from './overlap';
+import { hiddenPart, overlapFindings, overlapOf, withOverlaps } from './overlap';
 import type { SeenColour } from './seen';
 
 /** What a person decided about colours. Keys are `#rrggbb` as found in the artwork. */
 export interface FilmChoices {
   /** Film for a colour; missing: the nearest in stock. */
   readonly film: Readonly<Record<string, string>>;
-  /** Colours that are not cut. */
+  /** Colours that are left out: the surface shows through. */
   readonly off: readonly string[];
+  /** Colours that are printed and not cut. */
+  readonly print: readonly string[];
   /** Colours in cutting order, base first; missing ones follow in painter's order. */
   readonly order: readonly string[];
   /** Colours that are painted as another: near-equal ones folded. */
@@ -38,6 +50,7 @@ export interface FilmChoices {
 export const NO_FILM_CHOICES: FilmChoices = {
   film: {},
   off: [],
+  print: [],
   order: [],
   fold: {},
   overlap: {},
@@ -53,6 +66,8 @@ export interface FilmLayer {
   readonly region: Region;
   /** What is seen of it, edge to edge with the others. */
   readonly seen: Region;
+  /** Layer marks with their tabs, which the region holds too. */
+  readonly marks: Region;
   /** What of it lies under other films. */
   readonly hidden: Region;
   readonly overlap: Overlap;
@@ -73,6 +88,8 @@ export interface Separation {
   readonly films: readonly FilmLayer[];
   /** Layer marks, the same on every film. */
   readonly marks: Region;
+  /** Their middles, mm on the sign. */
+  readonly markPlaces: readonly Spot[];
   readonly findings: readonly Finding[];
 }
 
@@ -114,18 +131,21 @@ export function separate(
   const colours = mend(drawn, fixes, sign);
   const byFilm = new Map<string, ColourPlan[]>();
   for (const colour of colours) {
-    if (!colour.on || !colour.film) continue;
+    if (colour.goesTo !== 'film' || !colour.film) continue;
     byFilm.set(colour.film.id, [...(byFilm.get(colour.film.id) ?? []), colour]);
   }
   const seenFilms = [...byFilm.values()].map(seenOf);
   const cut = withOverlaps(seenFilms, choices.overlap, paintedAs(sign.shapes, choices.fold));
-  const marks = seenFilms.length > 1 && choices.marks ? markRegion(boundsOf(seenFilms), choices.marks) : [];
+  const wanted = seenFilms.length > 1 ? choices.marks : null;
+  const around = boundsOf(seenFilms);
+  const marks = wanted ? markRegion(around, wanted) : [];
   const films = seenFilms.map((layer, i) => layerOf(layer, cut[i], marks, choices)).filter(isCut);
   const findings = [
     ...separationFindings(colours, films),
     ...overlapFindings(seenFilms, cut, choices.overlap),
+    ...(wanted?.at ? markFindings(marks, seenFilms) : []),
   ];
-  return { colours, films, marks, findings };
+  return { colours, films, marks, markPlaces: wanted ? markPlaces(around, wanted) : [], findings };
 }
 
 /** Sorted by the person's order; colours it does not name keep painter's order behind it. */
@@ -144,10 +164,15 @@ function baseFilm(
   choices: FilmChoices,
   catalogue: readonly Film[],
 ): Film | undefined {
-  const cut = seen.filter((s) => s.area > 0 && !choices.off.includes(s.colour));
+  const cut = seen.filter((s) => s.area > 0 && goesTo(s.colour, choices) === 'film');
   if (cut.length === 0) return undefined;
   const largest = cut.reduce((best, s) => (s.area > best.area ? s : best));
   return planColour(largest, choices, catalogue, undefined).film;
+}
+
+function goesTo(colour: string, { off, print }: FilmChoices): ColourPlan['goesTo'] {
+  if (off.includes(colour)) return 'nothing';
+  return print.includes(colour) ? 'print' : 'film';
 }
 
 function planColour(
@@ -156,23 +181,22 @@ function planColour(
   catalogue: readonly Film[],
   base: Film | undefined,
 ): ColourPlan {
-  const on = !choices.off.includes(seen.colour);
+  const own = { ...seen, goesTo: goesTo(seen.colour, choices) };
   const chosen = catalogue.find((film) => film.id === choices.film[seen.colour]);
   if (chosen)
     return {
-      ...seen,
-      on,
+      ...own,
       film: chosen,
       deltaE: deltaE(labOf(seen.colour), labOf(chosen.colour)),
       proposed: false,
     };
   const onlyDivides = seen.region.length === 0 && seen.lines.every((line) => line.kind !== 'kiss');
-  if (onlyDivides && base) return { ...seen, on, film: base, deltaE: 0, proposed: true };
+  if (onlyDivides && base) return { ...own, film: base, deltaE: 0, proposed: true };
   const nearest = nearestFilm(
     seen.colour,
     catalogue.filter((film) => film.kind === 'sign' && buildOf(film) === 'opaque'),
   );
-  return { ...seen, on, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
+  return { ...own, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
 }
 
 interface SeenFilm extends Layered {
@@ -208,6 +232,7 @@ function layerOf(seen: SeenFilm, cut: Region, marks: Region, { overlap, copies }
     colours: seen.colours,
     region,
     seen: seen.region,
+    marks,
     hidden: cut === seen.region ? [] : hiddenPart(cut, seen.region),
     overlap: overlapOf(film, overlap),
     copies: copies[film.id],
@@ -218,6 +243,24 @@ function layerOf(seen: SeenFilm, cut: Region, marks: Region, { overlap, copies }
   };
 }
 
+/** Marks that a person moved onto the art: they would be cut out of it. */
+function markFindings(marks: Region, films: readonly SeenFilm[]): Finding[] {
+  const onArt = intersection(
+    marks,
+    films.flatMap(({ region }) => region),
+  );
+  if (regionArea(onArt) < 0.01) return [];
+  return [
+    {
+      code: 'mark-on-art',
+      severity: 'stop',
+      message: 'A layer mark lies on the art: it would be cut out of it.',
+      waysOut: ['Drag it off the art', 'Put the marks back around the sign under Films'],
+      where: regionBounds(onArt),
+    },
+  ];
+}
+
 const isCut = ({ region, lines }: FilmLayer): boolean => region.length > 0 || lines.length > 0;
 
 /** ΔE00 above which a customer who holds film against artwork sees another colour (common practice, no source). */
@@ -225,7 +268,7 @@ const PLAIN_DIFFERENCE = 10;
 
 function separationFindings(colours: readonly ColourPlan[], films: readonly FilmLayer[]): Finding[] {
   const findings: Finding[] = colours
-    .filter((c) => c.on && c.proposed && c.film && c.deltaE > PLAIN_DIFFERENCE)
+    .filter((c) => c.goesTo === 'film' && c.proposed && c.film && c.deltaE > PLAIN_DIFFERENCE)
     .map((c) => ({
       code: 'film-far-off',
       severity: 'check' as const,
@@ -235,11 +278,19 @@ function separationFindings(colours: readonly ColourPlan[], films: readonly Film
       measured: c.deltaE,
       limit: PLAIN_DIFFERENCE,
     }));
+  const printed = colours.filter((c) => c.goesTo === 'print');
+  if (printed.length > 0) {
+    findings.push({
+      code: 'to-print',
+      severity: 'note',
+      message: `${printed.map((c) => c.colour).join(', ')} ${printed.length === 1 ? 'goes' : 'go'} to print: no film is cut for ${printed.length === 1 ? 'it' : 'them'}.`,
+    });
+  }
   if (colours.length > 0 && films.length === 0) {
     findings.push({
       code: 'all-off',
       severity: 'stop',
-      message: 'Every colour is switched off, so there is nothing to cut.',
+      message: 'Every colour is switched off or printed, so there is nothing to cut.',
       waysOut: ['Switch a colour on under Films'],
     });
   }

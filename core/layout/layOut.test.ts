@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { CURLEW } from '../../demo/shop';
 import type { Film } from '../films/film';
 import type { FilmLayer } from '../films/separate';
-import { mapRegion, rectangle, regionBounds } from '../geometry/region';
+import { mapRegion, rectangle, regionBounds, ringBounds } from '../geometry/region';
 import { DEFAULT_CHOICES } from '../plan/plan';
 import { cuttableWidth } from './cutter';
 import { layOut } from './layOut';
@@ -14,8 +14,7 @@ const film: Film = {
   name: 'Damson',
   code: 'c',
   colour: '#4a1d44',
-  rollWidth: 610,
-  lengthLeft: 20_000,
+  rolls: [{ width: 610, lengthLeft: 20_000 }],
   cutFromBack: false,
   kind: 'sign',
 };
@@ -27,6 +26,7 @@ function layer(width: number, height: number, more: Partial<Film> = {}): FilmLay
     colours: ['#4a1d44'],
     region: rectangle(bounds),
     lines: [],
+    marks: [],
     seen: [],
     hidden: [],
     overlap: { mode: 'butt', by: 0 },
@@ -101,7 +101,7 @@ describe('placing', () => {
         ]) {
           expect(inner).toBeCloseTo(outer, 9);
         }
-        expect(strip.borders).toEqual([box]);
+        expect(strip.borders.map((lines) => lines.map(({ points }) => ringBounds(points)))).toEqual([[box]]);
         // left of the sign ends up on the other side when mirrored
         expect(Math.sign(matrix[0] * matrix[3] - matrix[1] * matrix[2])).toBe(mirror === 'mirrored' ? -1 : 1);
       }
@@ -137,13 +137,41 @@ describe('mirror', () => {
 });
 
 test('a roll the cutter does not take, too little film, too long a run', () => {
-  expect(layOut([layer(100, 100, { rollWidth: 1500 })], choices(), CURLEW).findings[0].code).toBe(
-    'roll-misfit',
-  );
+  expect(
+    layOut([layer(100, 100, { rolls: [{ width: 1500, lengthLeft: 9000 }] })], choices(), CURLEW).findings[0]
+      .code,
+  ).toBe('roll-misfit');
   const codes = layOut(
-    [layer(7000, 100, { lengthLeft: 3000 })],
+    [layer(7000, 100, { rolls: [{ width: 610, lengthLeft: 3000 }] })],
     choices({ turn: 'as-drawn' }),
     CURLEW,
   ).findings.map((f) => f.code);
   expect(codes).toEqual(['film-short', 'long-track']);
+});
+
+test('of several rolls the one is taken that costs least film and is long enough; a chosen one counts', () => {
+  const rolls = [
+    { width: 1220, lengthLeft: 30_000 },
+    { width: 610, lengthLeft: 1000 },
+  ];
+  const widthOf = (l: FilmLayer, more: Partial<LayoutChoices> = {}): number =>
+    layOut([l], choices({ turn: 'as-drawn', ...more }), CURLEW).strips[0].roll.width;
+  expect(widthOf(layer(500, 300, { rolls }))).toBe(610);
+  // 1000 mm are left on the narrow one
+  expect(widthOf(layer(1500, 300, { rolls }))).toBe(1220);
+  expect(widthOf(layer(500, 900, { rolls }))).toBe(1220);
+  expect(widthOf(layer(500, 300, { rolls }), { rolls: { f: 1220 } })).toBe(1220);
+  const tooWide = layOut([layer(500, 1300, { rolls })], choices({ turn: 'as-drawn' }), CURLEW).findings[0];
+  expect(tooWide).toMatchObject({ code: 'too-wide', limit: 1220 - 25.4 - 1 });
+  expect(layOut([layer(100, 100, { rolls: [] })], choices(), CURLEW).findings[0].code).toBe('no-roll');
+});
+
+test('a film that slips early tells so before the cutter does', () => {
+  const { findings } = layOut(
+    [layer(3500, 100, { limits: { track: 3000 } })],
+    choices({ turn: 'as-drawn' }),
+    CURLEW,
+  );
+  expect(findings).toMatchObject([{ code: 'long-track', limit: 3000 }]);
+  expect(findings[0].message).toContain('it runs true for 3.00 m');
 });

@@ -1,12 +1,17 @@
 import type { FilmLayer } from '../films/separate';
-import type { Film } from '../films/film';
+import type { Film, Roll } from '../films/film';
+import { limitsOf } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { heightOf, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
+import type { Polyline } from '../geometry/path';
+import type { Region } from '../geometry/region';
+import { mapRegion, ringArea, ringBounds } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import { formatLength } from '../units/length';
+import { weedBorder } from './border';
 import type { Cutter } from './cutter';
 import { cuttableWidth } from './cutter';
 
@@ -20,6 +25,8 @@ export interface LayoutChoices {
   /** mm from the art to its weed border */
   readonly borderDistance: number;
   readonly place: 'edge' | 'middle';
+  /** Width of the roll a film is cut from, by film id; missing: whichever takes the least film. */
+  readonly rolls: Readonly<Record<string, number>>;
 }
 
 /** One copy on the film: maps face view to the strip. */
@@ -37,15 +44,15 @@ export interface Placement {
 export interface Strip {
   readonly film: Film;
   readonly layer: FilmLayer;
-  readonly rollWidth: number;
+  readonly roll: Roll;
   readonly cuttable: number;
   /** Uncut film at each edge of the roll, mm. */
   readonly rollerMargin: number;
   readonly mirrored: boolean;
   readonly turned: boolean;
   readonly placements: readonly Placement[];
-  /** Weed border per placement, empty when switched off. */
-  readonly borders: readonly Bounds[];
+  /** Weed border per placement, broken beside layer marks; empty when switched off. */
+  readonly borders: readonly (readonly Polyline[])[];
   /** mm of film used along the roll */
   readonly length: number;
   /** mm² of film used, the whole width */
@@ -73,12 +80,7 @@ export function layOut(films: readonly FilmLayer[], choices: LayoutChoices, cutt
   const findings: Finding[] = [];
   for (const layer of films) {
     const { film } = layer;
-    const misfit = rollMisfit(film, cutter);
-    if (misfit) {
-      findings.push(misfit);
-      continue;
-    }
-    const strip = stripOf(layer, choices, cutter);
+    const strip = onBestRoll(layer, choices, cutter);
     if ('code' in strip) findings.push(strip);
     else {
       strips.push(strip);
@@ -89,21 +91,48 @@ export function layOut(films: readonly FilmLayer[], choices: LayoutChoices, cutt
   return { strips, findings };
 }
 
-function rollMisfit(film: Film, cutter: Cutter): Finding | undefined {
-  if (film.rollWidth >= cutter.narrowestRoll && film.rollWidth <= cutter.widestRoll) return undefined;
+/** A film on the roll that was chosen, or on the one of which it takes the least and that is long enough. */
+function onBestRoll(layer: FilmLayer, choices: LayoutChoices, cutter: Cutter): Strip | Finding {
+  const { film } = layer;
+  if (film.rolls.length === 0) return noRoll(film);
+  const fitting = film.rolls.filter((roll) => isTaken(roll, cutter));
+  if (fitting.length === 0) return rollMisfit(film, cutter);
+  const chosen = fitting.filter(({ width }) => width === choices.rolls[film.id]);
+  const tries = (chosen.length > 0 ? chosen : fitting).map((roll) => stripOf(layer, roll, choices, cutter));
+  const strips = tries.filter((strip): strip is Strip => !('code' in strip));
+  const missing = ({ length, roll }: Strip): number => Math.max(0, length - roll.lengthLeft);
+  strips.sort((a, b) => missing(a) - missing(b) || a.area - b.area);
+  // when it is too wide for all of them, the widest roll tells by how much
+  return strips[0] ?? tries.reduce((best, next) => (limitIn(next) > limitIn(best) ? next : best));
+}
+
+const limitIn = (strip: Strip | Finding): number => ('code' in strip ? (strip.limit ?? 0) : 0);
+
+const isTaken = ({ width }: Roll, { narrowestRoll, widestRoll }: Cutter): boolean =>
+  width >= narrowestRoll && width <= widestRoll;
+
+const noRoll = ({ name }: Film): Finding => ({
+  code: 'no-roll',
+  severity: 'stop',
+  message: `No roll of ${name} is on the shelf.`,
+  waysOut: ['Pick another film under Films', 'Add a roll under Materials'],
+});
+
+function rollMisfit({ name, rolls }: Film, cutter: Cutter): Finding {
+  const widths = rolls.map(({ width }) => both(width)).join(', ');
   return {
     code: 'roll-misfit',
     severity: 'stop',
-    message: `${film.name} is ${both(film.rollWidth)} wide; ${cutter.name} takes rolls of ${both(cutter.narrowestRoll)} to ${both(cutter.widestRoll)}.`,
+    message: `${name} is ${widths} wide; ${cutter.name} takes rolls of ${both(cutter.narrowestRoll)} to ${both(cutter.widestRoll)}.`,
     waysOut: ['Pick a film on another roll under Films'],
-    measured: film.rollWidth,
+    measured: rolls[0].width,
     limit: cutter.widestRoll,
   };
 }
 
-function stripOf(layer: FilmLayer, all: LayoutChoices, cutter: Cutter): Strip | Finding {
+function stripOf(layer: FilmLayer, roll: Roll, all: LayoutChoices, cutter: Cutter): Strip | Finding {
   const choices = { ...all, copies: layer.copies ?? all.copies };
-  const cuttable = cuttableWidth(cutter, layer.film.rollWidth);
+  const cuttable = cuttableWidth(cutter, roll.width);
   const usable = cuttable - 2 * SWING_ROOM;
   const rim = choices.border ? choices.borderDistance : 0;
   const along = widthOf(layer.bounds) + 2 * rim;
@@ -112,7 +141,8 @@ function stripOf(layer: FilmLayer, all: LayoutChoices, cutter: Cutter): Strip | 
   const turnedRound = packing(across, along, usable, choices);
   const turned = pickTurn(choices, asDrawn, turnedRound);
   const chosen = turned ? turnedRound : asDrawn;
-  if (!chosen) return tooWide(layer, turned ? along : across, usable, cutter, turned ? asDrawn : turnedRound);
+  if (!chosen)
+    return tooWide(layer, roll, turned ? along : across, usable, cutter, turned ? asDrawn : turnedRound);
   const mirrored = isMirrored(layer.film, choices);
   const cell = turned ? { along: across, across: along } : { along, across };
   const toCell = intoCell(layer.bounds, rim, mirrored, turned);
@@ -124,22 +154,30 @@ function stripOf(layer: FilmLayer, all: LayoutChoices, cutter: Cutter): Strip | 
     placeCopy(copy, chosen.rows, cell, start, choices.spacing, toCell),
   );
   const length = cutter.leadMargin + chosen.length + TAIL;
-  const { rollWidth } = layer.film;
   return {
     film: layer.film,
     layer,
-    rollWidth,
+    roll,
     cuttable,
     rollerMargin: cutter.rollerMargin,
     mirrored,
     turned,
     placements,
-    borders: choices.border ? placements.map((p) => p.box) : [],
+    borders: choices.border ? placements.map((p) => borderOf(p, layer.marks, rim)) : [],
     length,
-    area: length * rollWidth,
-    used: (layer.area * choices.copies) / (length * rollWidth),
+    area: length * roll.width,
+    used: (layer.area * choices.copies) / (length * roll.width),
   };
 }
+
+function borderOf({ box, matrix }: Placement, marks: Region, rim: number): Polyline[] {
+  const outer = marks.filter((ring) => ringArea(ring) > 0);
+  const tabs = mapRegion(outer, matrix).map(ringBounds);
+  return weedBorder(box, tabs, rim + BESIDE);
+}
+
+/** Tabs no further from the art's edge than this count as lying beside the border, mm. */
+const BESIDE = 1;
 
 interface Packing {
   readonly rows: number;
@@ -209,6 +247,7 @@ const both = (mm: number): string => `${formatLength(mm, 'mm')} (${(mm / 25.4).t
 
 function tooWide(
   layer: FilmLayer,
+  roll: Roll,
   needs: number,
   usable: number,
   cutter: Cutter,
@@ -218,7 +257,7 @@ function tooWide(
   return {
     code: 'too-wide',
     severity: 'stop',
-    message: `${layer.film.name} needs ${both(needs)} across, but the knife reaches ${both(usable)} on this ${formatLength(layer.film.rollWidth, 'mm')} roll in ${cutter.name}.`,
+    message: `${layer.film.name} needs ${both(needs)} across, but the knife reaches ${both(usable)} on this ${formatLength(roll.width, 'mm')} roll in ${cutter.name}.`,
     waysOut: [
       ...(otherWay ? ['Turn it by 90° under Layout: then it fits'] : []),
       `Make the sign smaller: ${scale} % of this size fits`,
@@ -243,24 +282,26 @@ function stripFindings(strip: Strip, cutter: Cutter): Finding[] {
       key: `no-second-tool ${strip.film.id}`,
     });
   }
-  if (strip.length > strip.film.lengthLeft) {
+  const { lengthLeft } = strip.roll;
+  if (strip.length > lengthLeft) {
     findings.push({
       code: 'film-short',
       severity: 'check',
-      message: `${strip.film.name} needs ${metres(strip.length)} of film; ${metres(strip.film.lengthLeft)} is left on the roll.`,
+      message: `${strip.film.name} needs ${metres(strip.length)} of film; ${metres(lengthLeft)} is left on the roll.`,
       waysOut: ['Cut fewer copies', 'Put a new roll in'],
       measured: strip.length,
-      limit: strip.film.lengthLeft,
+      limit: lengthLeft,
     });
   }
-  if (strip.length > cutter.trackLength) {
+  const ownTrack = limitsOf(strip.film).track;
+  if (strip.length > Math.min(cutter.trackLength, ownTrack)) {
     findings.push({
       code: 'long-track',
       severity: 'check',
-      message: `${strip.film.name} runs ${metres(strip.length)} in one go; ${cutter.name} keeps film true for ${metres(cutter.trackLength)}.`,
+      message: `${strip.film.name} runs ${metres(strip.length)} in one go; ${ownTrack < cutter.trackLength ? `it runs true for ${metres(ownTrack)}` : `${cutter.name} keeps film true for ${metres(cutter.trackLength)}`}.`,
       waysOut: ['Queue fewer copies at a time'],
       measured: strip.length,
-      limit: cutter.trackLength,
+      limit: Math.min(cutter.trackLength, ownTrack),
     });
   }
   return findings;

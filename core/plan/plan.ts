@@ -81,6 +81,7 @@ export const DEFAULT_CHOICES: Choices = {
   },
   films: NO_FILM_CHOICES,
   layout: {
+    rolls: {},
     copies: 1,
     spacing: 10,
     turn: 'shorter',

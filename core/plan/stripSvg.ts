@@ -1,7 +1,7 @@
 import type { LineKind } from '../artwork/choices';
 import { mapPoints } from '../artwork/preparePiece';
 import { lineToPathData, regionToPathData } from '../geometry/pathText';
-import { mapRegion, rectangle } from '../geometry/region';
+import { mapRegion } from '../geometry/region';
 import type { Strip } from '../layout/layOut';
 
 const escapeText = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
@@ -26,7 +26,7 @@ export function stripSvg(strip: Strip): string {
         .map((line) => lineToPathData({ points: mapPoints(line.points, p.matrix), closed: line.closed })),
     );
   const others = KINDS.map((kind) => group(`${kind}-line`, lines(kind))).join('');
-  const borders = strip.borders.map((b) => regionToPathData(rectangle(b)));
+  const borders = strip.borders.flatMap((lines) => lines.map(lineToPathData));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">
   <title>${escapeText(strip.film.name)}${strip.mirrored ? ', mirrored' : ''}</title>

@@ -8,7 +8,7 @@ import { CURLEW, DEMO_SHOP } from '../../demo/shop';
 import { readResolvedSvg } from '../artwork/readResolvedSvg';
 import { createHpglReader } from '../devicelang/readHpgl';
 import { hpglBytes, writeHpgl } from '../devicelang/writeHpgl';
-import { ringToPathData } from '../geometry/pathText';
+import { lineToPathData, ringToPathData } from '../geometry/pathText';
 import { oneFile } from '../plan/oneFile';
 import { createPlanner } from '../plan/plan';
 import type { Choices } from '../plan/plan';
@@ -151,9 +151,7 @@ describe('HP-GL', () => {
           (r) => `<path transform="matrix(${p.matrix.join(' ')})" d="${ringToPathData(r)}"/>`,
         ),
       );
-      const border = strip.borders.map(
-        (b) => `<rect x="${b.minX}" y="${b.minY}" width="${b.maxX - b.minX}" height="${b.maxY - b.minY}"/>`,
-      );
+      const border = strip.borders.flat().map((line) => `<path d="${lineToPathData(line)}"/>`);
       const ours = picture([...art, ...border].join(''));
       expect(inkOutside(ours, theirs)).toBeLessThan(0.003);
       // and the other way round: hp2xx draws nothing of any size where there is no art

@@ -1,7 +1,6 @@
 import type { LineKind } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
 import { mapPoints } from '../artwork/preparePiece';
-import type { Bounds } from '../geometry/bounds';
 import { dash } from '../geometry/dash';
 import type { Polyline } from '../geometry/path';
 import type { Ring } from '../geometry/region';
@@ -56,8 +55,7 @@ export function programFor(strip: Strip, recipe: Recipe, cutter: Cutter): CutPro
     writer.lines(strip, placement, ['pen', 'crease', 'kiss']);
     const art = mapRegion(strip.layer.region, placement.matrix);
     for (const ring of orderRings(art, writer.at)) writer.ring(ring, 'art', placement.copy);
-    const border = strip.borders[placement.copy];
-    if (border) writer.ring(startNearest(boxRing(border), writer.at), 'border', placement.copy);
+    writer.border(strip.borders[placement.copy] ?? [], placement.copy);
     writer.lines(strip, placement, ['perforated', 'through']);
   }
   return writer.finish(strip.length);
@@ -86,6 +84,20 @@ class ProgramWriter {
       -1,
       'kiss',
     );
+  }
+
+  border(border: readonly Polyline[], copy: number): void {
+    for (const line of orderLines(border, this.at)) {
+      if (line.closed) this.ring(line.points, 'border', copy);
+      else this.drag(line.points, 'border', copy);
+    }
+  }
+
+  /** An open line cut with the knife. */
+  private drag(points: Float64Array, part: CutLine['part'], copy: number): void {
+    const path = compensate(points, this.recipe.bladeOffset, this.heading);
+    this.heading = path.heading;
+    this.add(path.points, part, copy, 'kiss');
   }
 
   ring(ring: Ring, part: CutLine['part'], copy: number): void {
@@ -167,8 +179,3 @@ function wholeDashes(line: Polyline, [on, off]: readonly [number, number]): numb
   const period = line.closed ? length / count : (length + off) / count;
   return [period - off, off];
 }
-
-const boxRing = (b: Bounds): Ring =>
-  Float64Array.of(b.minX, b.minY, b.maxX, b.minY, b.maxX, b.maxY, b.minX, b.maxY);
-
-const startNearest = (ring: Ring, at: Spot): Ring => orderRings([ring], at)[0];

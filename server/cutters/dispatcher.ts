@@ -115,7 +115,9 @@ async function cutUnderLease(
   const link = await openLink(cutter.link);
   try {
     const resumed = cut.linesDone > 0;
-    const wrong = resumed ? undefined : await checkFilm(link, cut.film, cutter.data, cut.length);
+    const wrong = resumed
+      ? undefined
+      : await checkFilm(link, cut.film, cut.rollWidth, cutter.data, cut.length);
     if (wrong) return await settle(services, cut, { state: 'wants-film', problem: wrong });
     await settle(services, cut, { state: 'cutting', problem: null });
     const program = unpack<StoredProgram>(cut.program);

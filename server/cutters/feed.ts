@@ -24,7 +24,8 @@ export interface Head {
 /** Asks the cutter for the film in it. @returns a sentence when it is the wrong one */
 export async function checkFilm(
   link: CutterLink,
-  film: Pick<Film, 'name' | 'rollWidth'>,
+  film: Pick<Film, 'name'>,
+  rollWidth: number,
   cutter: Cutter,
   needs: number,
 ): Promise<string | undefined> {
@@ -34,8 +35,8 @@ export async function checkFilm(
     cutter.device.feedAxis === 'x' ? { across: y2 - y1, feed: x2 - x1 } : { across: x2 - x1, feed: y2 - y1 };
   if (units.across <= 0) return `No film is in ${cutter.name}. Load ${film.name} and press again.`;
   const width = units.across * cutter.device.step + 2 * cutter.rollerMargin;
-  if (Math.abs(width - film.rollWidth) > WIDTH_SLACK) {
-    return `The film in ${cutter.name} is ${formatLength(width, 'mm')} wide, ${film.name} is ${formatLength(film.rollWidth, 'mm')}. Load ${film.name} and press again.`;
+  if (Math.abs(width - rollWidth) > WIDTH_SLACK) {
+    return `The film in ${cutter.name} is ${formatLength(width, 'mm')} wide, ${film.name} is ${formatLength(rollWidth, 'mm')}. Load ${film.name} and press again.`;
   }
   const length = units.feed * cutter.device.step;
   if (length < needs) {

@@ -183,7 +183,7 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
   doc.font('text').fontSize(10).fillColor(SOFT);
   const at = { width: 440 };
   doc.text(
-    `${strip.film.code} · roll ${mm(strip.rollWidth)} · ${(strip.length / 1000).toFixed(2)} m · ${strip.placements.length} ${strip.placements.length === 1 ? 'copy' : 'copies'}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
+    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${(strip.length / 1000).toFixed(2)} m · ${strip.placements.length} ${strip.placements.length === 1 ? 'copy' : 'copies'}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
     MARGIN + 30,
     doc.y,
     at,

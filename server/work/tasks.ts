@@ -159,7 +159,7 @@ function madeCut(plan: Plan, { strip, recipe, program }: PlannedCut): MadeCut {
     recipe,
     mirrored: strip.mirrored,
     copies: strip.placements.length,
-    rollWidth: strip.rollWidth,
+    rollWidth: strip.roll.width,
     cuttable: strip.cuttable,
     rollerMargin: strip.rollerMargin,
     length: strip.length,

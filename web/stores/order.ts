@@ -187,6 +187,8 @@ export const useOrder = defineStore('order', () => {
 
   const pick = async (x: number, y: number, reach: number): Promise<Picked | undefined> =>
     worker?.plan.pick([x, y], reach);
+  const pile = async (x: number, y: number): Promise<readonly string[]> =>
+    (await worker?.plan.pile([x, y])) ?? [];
   const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
     worker?.plan.snap([x, y], reach);
 
@@ -302,6 +304,7 @@ export const useOrder = defineStore('order', () => {
     looked,
     pick,
     snap,
+    pile,
     undo: () => step('undo'),
     redo: () => step('redo'),
     rename,

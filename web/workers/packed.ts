@@ -3,6 +3,7 @@ import type { Artwork, Offers } from '../../core/artwork/artwork';
 import type { LineKind, Piece } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
 import type { PlacedPiece, PreparedArtwork } from '../../core/artwork/prepare';
+import type { ColourPlan } from '../../core/films/colourPlan';
 import type { Film } from '../../core/films/film';
 import type { Overlap } from '../../core/films/overlap';
 import type { Finding } from '../../core/findings/finding';
@@ -10,6 +11,8 @@ import { groupNested } from '../../core/geometry/nesting';
 import type { Region } from '../../core/geometry/region';
 import type { Bounds } from '../../core/geometry/bounds';
 import type { Matrix } from '../../core/geometry/matrix';
+import type { Polyline } from '../../core/geometry/path';
+import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Choices, Plan, Totals } from '../../core/plan/plan';
 
@@ -22,7 +25,7 @@ export interface PackedRegion {
 
 export interface ColourView {
   readonly colour: string;
-  readonly on: boolean;
+  readonly goesTo: ColourPlan['goesTo'];
   readonly film: Film | undefined;
   readonly deltaE: number;
   readonly proposed: boolean;
@@ -49,7 +52,7 @@ export interface StripView {
   readonly mirrored: boolean;
   readonly turned: boolean;
   readonly placements: readonly { readonly matrix: Matrix; readonly box: Bounds }[];
-  readonly borders: readonly Bounds[];
+  readonly borders: readonly (readonly Polyline[])[];
   readonly length: number;
   readonly used: number;
   readonly recipe: Recipe;
@@ -82,6 +85,8 @@ export interface PlanView {
   readonly pieces: readonly PieceView[];
   readonly lines: readonly LineView[];
   readonly marks: PackedRegion;
+  /** Middles of the layer marks, mm on the sign. */
+  readonly markPlaces: readonly Spot[];
   readonly colours: readonly ColourView[];
   readonly strips: readonly StripView[];
   readonly cutter: Cutter | undefined;
@@ -119,6 +124,7 @@ export function packPlan(
   const { prepared, separation, cuts, totals, findings, cutter } = plan;
   return {
     marks: packRegion(separation.marks),
+    markPlaces: separation.markPlaces,
     pieces: choices.artwork.pieces.flatMap((piece) => pieceView(piece, prepared, artworks)),
     lines: prepared.lines.map(({ kind, colour, ref, closed, points }) => ({
       kind,
@@ -147,7 +153,7 @@ export function packPlan(
       area: strip.layer.area,
       colours: strip.layer.colours,
       region: packRegion(strip.layer.region),
-      rollWidth: strip.rollWidth,
+      rollWidth: strip.roll.width,
       cuttable: strip.cuttable,
       rollerMargin: strip.rollerMargin,
       mirrored: strip.mirrored,

@@ -4,6 +4,8 @@ import type { Choices, Shop } from '../../core/plan/plan';
 import type { Picked, Snapped } from '../../core/artwork/pick';
 import { pickAt, snapAt } from '../../core/artwork/pick';
 import type { PreparedArtwork } from '../../core/artwork/prepare';
+import { pileAt } from '../../core/films/overlap';
+import type { FilmLayer } from '../../core/films/separate';
 import type { Finding } from '../../core/findings/finding';
 import type { Spot } from '../../core/geometry/spot';
 import { sourceKey } from '../../core/artwork/choices';
@@ -19,6 +21,7 @@ let newest = 0;
 /** How long a check-over goes on before it looks up. */
 const BREATH_MS = 40;
 let shown: PreparedArtwork | undefined;
+let layers: readonly FilmLayer[] = [];
 
 /** Artworks kept beside those that the order shows: undo and the last traces come back at once. */
 const KEPT = 12;
@@ -45,6 +48,7 @@ const work = {
     const started = performance.now();
     const plan = planner.plan(artworks, choices, shop);
     shown = plan.prepared;
+    layers = plan.separation.films;
     const view = packPlan(plan, performance.now() - started, choices, artworks);
     return transfer(view, buffersOf(view));
   },
@@ -71,6 +75,9 @@ const work = {
 
   /** The frontmost shape at a place of the sign as last planned. */
   pick: (at: Spot, reach: number): Picked | undefined => (shown ? pickAt(shown, at, reach) : undefined),
+
+  /** Films that lie on one another at a place of the sign, base first. */
+  pile: (at: Spot): string[] => pileAt(layers, at).map(({ film }) => film.name),
 
   snap: (at: Spot, reach: number): Snapped | undefined => (shown ? snapAt(shown, at, reach) : undefined),
 };

@@ -62,7 +62,7 @@ const sentence = computed(() => {
     case 'wants-film':
       return {
         big: `Load ${film.name}`,
-        small: `${film.code} on a ${units.length(film.rollWidth)} roll, ${cut.mirrored ? 'backing up: it is cut mirrored' : 'face up'}. It takes ${units.run(cut.length)}.`,
+        small: `${film.code} on a ${units.length(cut.rollWidth)} roll, ${cut.mirrored ? 'backing up: it is cut mirrored' : 'face up'}. It takes ${units.run(cut.length)}.`,
       };
     case 'checking':
       return { big: 'Asking the machine for its film', small: 'One moment.' };

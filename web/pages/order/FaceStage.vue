@@ -12,6 +12,7 @@ import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
 import MeasureOverlay from './artwork/MeasureOverlay.vue';
+import MarkHandles from './films/MarkHandles.vue';
 import PieceHandles from './artwork/PieceHandles.vue';
 import TrialOverlay from './artwork/TrialOverlay.vue';
 import type { SectionName } from './RunCard.vue';
@@ -32,11 +33,11 @@ const INK = '#261c2c';
 const APART = 1.12;
 const APART_DOWN = 1.34;
 
-const visible = computed(() => (store.plan?.colours ?? []).filter((colour) => colour.on));
+const visible = computed(() => (store.plan?.colours ?? []).filter((colour) => colour.goesTo !== 'nothing'));
 const groups = computed(() => {
   const films = new Map<string, ColourView[]>();
   for (const colour of visible.value) {
-    const key = colour.film?.id ?? colour.colour;
+    const key = colour.goesTo === 'print' ? 'print' : (colour.film?.id ?? colour.colour);
     films.set(key, [...(films.get(key) ?? []), colour]);
   }
   return [...films.entries()].map(([id, colours]) => ({ id, colours }));
@@ -127,7 +128,8 @@ function* paintFilm(
     if (props.view === 'cut-lines') {
       yield* strokeAll(context, colour.region, picked ? INK : '#c9bfb0', scale);
     } else {
-      yield* fillAll(context, colour.region, colour.film?.colour ?? colour.colour, scale);
+      const own = colour.goesTo === 'film' ? colour.film?.colour : undefined;
+      yield* fillAll(context, colour.region, own ?? colour.colour, scale);
     }
   }
   context.globalAlpha = 1;
@@ -230,6 +232,7 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
               height: `${(pickedBox.maxY - pickedBox.minY) * at.scale}px`,
             }"
           ></div>
+          <MarkHandles v-if="section === 'films' && store.plan.markPlaces.length > 0" :at="at" />
           <TrialOverlay v-if="arranging && art.trial" :at="at" />
           <button
             v-for="pin in pins"
@@ -263,7 +266,11 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
               top: `${at.y + (placeOf(i).y + sheet.height * 1.17) * at.scale}px`,
             }"
           >
-            {{ i + 1 }} · {{ group.colours[0].film?.name ?? group.colours[0].colour }}
+            {{
+              group.id === 'print'
+                ? 'Printed'
+                : `${i + 1} · ${group.colours[0].film?.name ?? group.colours[0].colour}`
+            }}
           </span>
         </template>
       </template>

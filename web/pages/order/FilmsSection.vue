@@ -4,6 +4,8 @@ import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { deltaE, labOf } from '../../../core/films/colour';
+import type { Film } from '../../../core/films/film';
+import { finishOf } from '../../../core/films/film';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
@@ -23,21 +25,47 @@ watch(
 );
 const choices = computed(() => store.choices!.films);
 
+const stockOf = ({ rolls }: Film): string =>
+  rolls.length === 0
+    ? 'none on the shelf'
+    : rolls.map(({ width, lengthLeft }) => `${units.length(width)} × ${units.run(lengthLeft)}`).join(', ');
+const about = (f: Film): string =>
+  [finishOf(f), stockOf(f), ...(f.cutFromBack ? ['from the back'] : [])].join(' · ');
+
 /** Films for one colour, nearest first. */
 const optionsFor = (colour: string) => {
   const lab = labOf(colour);
   return (store.shop?.films ?? [])
-    .map((f) => ({ ...f, away: deltaE(lab, labOf(f.colour)) }))
+    .map((f) => ({ ...f, says: about(f), away: deltaE(lab, labOf(f.colour)) }))
     .sort((a, b) => a.away - b.away);
 };
-const pick = (colour: string, id: string): void =>
-  store.change({ films: { ...choices.value, film: { ...choices.value.film, [colour]: id } } });
+/** What a colour can become beside film. */
+const OTHERWISE = [
+  { id: 'nothing', name: 'No film', says: 'the surface shows through' },
+  { id: 'print', name: 'Print', says: 'nothing is cut for it' },
+] as const;
+type Otherwise = (typeof OTHERWISE)[number]['id'];
+const groupsFor = (c: ColourView) => [
+  { label: 'Films, nearest first', items: optionsFor(c.colour) },
+  { label: 'Not film', items: [...OTHERWISE] },
+];
+const pickedIn = (c: ColourView): string | undefined => (c.goesTo === 'film' ? c.film?.id : c.goesTo);
 
-function toggle(colour: ColourView): void {
-  const off = colour.on
-    ? [...choices.value.off, colour.colour]
-    : choices.value.off.filter((c) => c !== colour.colour);
-  store.change({ films: { ...choices.value, off } });
+/** Gives a colour its film, or none. */
+function pick(colour: string, id: string): void {
+  const { film: films, off, print } = choices.value;
+  const without = (list: readonly string[]): string[] => list.filter((c) => c !== colour);
+  const next = { ...choices.value, off: without(off), print: without(print) };
+  if (!OTHERWISE.some((other) => other.id === id)) next.film = { ...films, [colour]: id };
+  else if ((id as Otherwise) === 'print') next.print = [...next.print, colour];
+  else next.off = [...next.off, colour];
+  store.change({ films: next });
+}
+function toggle({ colour, goesTo }: ColourView): void {
+  const { off, print } = choices.value;
+  const without = (list: readonly string[]): string[] => list.filter((c) => c !== colour);
+  const next = goesTo === 'film' ? { off: [...off, colour] } : { off: without(off), print: without(print) };
+  store.change({ films: { ...choices.value, ...next } });
 }
 const dropped = (): void =>
   emit(
@@ -61,7 +89,7 @@ function move(index: number, by: 1 | -1): void {
       v-for="(c, i) in colours"
       :key="c.colour"
       class="colour"
-      :class="{ off: !c.on, picked: film && film === c.film?.id }"
+      :class="{ off: c.goesTo !== 'film', picked: film && film === c.film?.id }"
     >
       <span class="grip" title="Drag to change the order"
         ><GripVertical :size="16" aria-hidden="true"
@@ -74,25 +102,24 @@ function move(index: number, by: 1 | -1): void {
       ></button>
       <div class="what">
         <Select
-          :model-value="c.film?.id"
-          :options="optionsFor(c.colour)"
+          :model-value="pickedIn(c)"
+          :options="groupsFor(c)"
           option-label="name"
           option-value="id"
+          option-group-label="label"
+          option-group-children="items"
           filter
+          :filter-fields="['name', 'code', 'colour']"
           size="small"
           :aria-label="`Film for ${c.colour}`"
-          :disabled="!c.on"
           @update:model-value="pick(c.colour, $event)"
         >
           <template #option="{ option }">
-            <span class="swatch little" :style="{ '--film': option.colour }"></span>
+            <span v-if="option.colour" class="swatch little" :style="{ '--film': option.colour }"></span>
             <span class="option"
-              >{{ option.name
-              }}<small class="number"
-                >{{ units.length(option.rollWidth) }}{{ option.cutFromBack ? ' · from the back' : '' }}</small
-              ></span
+              >{{ option.name }}<small>{{ option.says }}</small></span
             >
-            <small class="number">ΔE {{ option.away.toFixed(1) }}</small>
+            <small v-if="option.away !== undefined" class="number">ΔE {{ option.away.toFixed(1) }}</small>
           </template>
         </Select>
       </div>
@@ -108,10 +135,15 @@ function move(index: number, by: 1 | -1): void {
           <ArrowDown :size="15" />
         </button>
       </div>
-      <input type="checkbox" :checked="c.on" :aria-label="`Cut ${c.colour}`" @change="toggle(c)" />
+      <input
+        type="checkbox"
+        :checked="c.goesTo === 'film'"
+        :aria-label="`Cut ${c.colour}`"
+        @change="toggle(c)"
+      />
       <span class="number detail"
-        >{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour }} · ΔE
-        {{ c.deltaE.toFixed(1) }}</span
+        >{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour
+        }}{{ c.goesTo === 'film' ? ` · ΔE ${c.deltaE.toFixed(1)}` : '' }}</span
       >
     </div>
   </VueDraggable>

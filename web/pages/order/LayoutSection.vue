@@ -4,8 +4,11 @@ import { computed, ref, watch } from 'vue';
 import type { LayoutChoices } from '../../../core/layout/layOut';
 import LengthField from '../../parts/LengthField.vue';
 import { useOrder } from '../../stores/order';
+import { useUnits } from '../../stores/units';
+import type { StripView } from '../../workers/packed';
 
 const store = useOrder();
+const units = useUnits();
 const layout = computed(() => store.choices!.layout);
 const set = (change: Partial<LayoutChoices>): void =>
   store.change({ layout: { ...layout.value, ...change } });
@@ -20,6 +23,20 @@ function setCopies(): void {
   const valid = Number.isFinite(wanted) && wanted >= 1 ? Math.min(1000, wanted) : layout.value.copies;
   copies.value = String(valid);
   if (valid !== layout.value.copies) set({ copies: valid });
+}
+
+/** Films of this order of which more than one roll is on the shelf. */
+const severalRolls = computed(() => (store.plan?.strips ?? []).filter(({ film }) => film.rolls.length > 1));
+const rollsOf = ({ film }: StripView) => [
+  { value: 0, label: 'which takes least' },
+  ...film.rolls.map(({ width, lengthLeft }) => ({
+    value: width,
+    label: `${units.length(width)}, ${units.run(lengthLeft)} left`,
+  })),
+];
+function setRoll(id: string, width: number): void {
+  const { [id]: _gone, ...rest } = layout.value.rolls;
+  set({ rolls: width === 0 ? rest : { ...rest, [id]: width } });
 }
 
 const TURN = [
@@ -55,6 +72,18 @@ const PLACE = [
   <div class="row">
     <span>Spacing</span
     ><LengthField label="Spacing" :value="layout.spacing" :max="1000" @change="set({ spacing: $event })" />
+  </div>
+  <div v-for="s in severalRolls" :key="s.film.id" class="row">
+    <span>Roll of {{ s.film.name }}</span>
+    <Select
+      size="small"
+      :aria-label="`Roll of ${s.film.name}`"
+      :model-value="layout.rolls[s.film.id] ?? 0"
+      :options="rollsOf(s)"
+      option-label="label"
+      option-value="value"
+      @update:model-value="setRoll(s.film.id, $event)"
+    />
   </div>
   <div class="row">
     <span>On the film</span>

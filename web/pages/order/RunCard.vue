@@ -50,7 +50,9 @@ const sections = computed<readonly { name: SectionName; title: string; answer: s
     {
       name: 'films',
       title: 'Films',
-      answer: p ? count(new Set(p.colours.filter((c) => c.on).map((c) => c.film?.id)).size, 'film') : '',
+      answer: p
+        ? count(new Set(p.colours.filter((c) => c.goesTo === 'film').map((c) => c.film?.id)).size, 'film')
+        : '',
     },
     {
       name: 'layout',

@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
+import { lineToPathData } from '../../../core/geometry/pathText';
 import { fillAll, strokeAll } from '../../stage/paths';
 import { createViewport } from '../../stage/viewport';
 import { useOrder } from '../../stores/order';
@@ -81,7 +82,7 @@ const drawStrip = (strip: StripView) =>
     }
     context.strokeStyle = '#5e2750';
     context.lineWidth = 1 / scale;
-    for (const b of strip.borders) context.strokeRect(b.minX, b.minY, b.maxX - b.minX, b.maxY - b.minY);
+    context.stroke(new Path2D(strip.borders.flat().map(lineToPathData).join('')));
   };
 
 /** What the rollers hold and the knife does not reach. */

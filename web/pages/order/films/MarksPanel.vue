@@ -61,8 +61,12 @@ const says = computed(() => (marks.value ? `${marks.value.count} of ${marks.valu
           @change="set({ size: $event < 2 ? null : $event })"
         />
       </div>
+      <button v-if="marks.at" class="button small" @click="set({ at: null })">
+        Put them back around the sign
+      </button>
       <p class="hint">
-        Each is a hole in a tab of film that stays on the backing. A size of 0 follows the sign.
+        Drag them on the sign, or move them with the arrow keys; they stay where they are put. Each is a hole
+        in a tab of film that stays on the backing. A size of 0 follows the sign.
       </p>
     </template>
   </FoldOut>
