@@ -210,10 +210,39 @@ export const recordSchema = z.object({
 });
 export type CutRecord = z.infer<typeof recordSchema>;
 
+/** For weeding, taping and applying, as a page shows it. */
+export const applyPageSchema = z.object({
+  width: z.number(),
+  height: z.number(),
+  view: z.object({ minX: z.number(), minY: z.number(), maxX: z.number(), maxY: z.number() }),
+  marks: z.string().nullable(),
+  taping: z.string(),
+  /** Top film first. */
+  steps: z.array(
+    z.object({
+      film: z.object({ name: z.string(), code: z.string(), colour: z.string() }),
+      /** SVG path data, mm on the sign. */
+      outline: z.string(),
+      hints: z.array(z.string()),
+    }),
+  ),
+});
+export type ApplyPage = z.infer<typeof applyPageSchema>;
+
 export const queueSchema = z.strictObject({
   revision: z.number().int(),
   /** Only these films: a spoilt layer cut again. */
   films: z.array(z.string().max(60)).max(200).optional(),
+  /** Only these pieces of one film, each by a place on it. */
+  again: z
+    .strictObject({
+      film: z.string().max(60),
+      at: z
+        .array(z.strictObject({ x: z.number(), y: z.number() }))
+        .min(1)
+        .max(2000),
+    })
+    .optional(),
 });
 export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });
 
@@ -340,6 +369,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
     path: '/api/orders/{id}/run-card.pdf',
     says: 'The run card on paper',
     gives: 'application/pdf',
+  },
+  {
+    method: 'get',
+    path: '/api/orders/{id}/application',
+    says: 'Weeding, taping and applying, film by film',
+    gives: applyPageSchema,
   },
   {
     method: 'get',

@@ -4,12 +4,12 @@ import { readFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { request as httpRequest } from 'node:http';
 import { createServer } from 'node:net';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import jsQR from 'jsqr';
 import sharp from 'sharp';
 import request from 'supertest';
-import type { Cut, Order } from '../contracts/api';
-import { STEPS_TYPE } from '../contracts/api';
+import type { ApplyPage, Cut, Drawing, Order } from '../contracts/api';
+import { applyPageSchema, STEPS_TYPE } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/curlew';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
@@ -18,10 +18,12 @@ import { sourceKey } from '../core/artwork/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { createPlanner } from '../core/plan/plan';
 import { seedShop } from '../demo/seed';
+import { liesOn } from '../core/geometry/nesting';
+import { piecesOf, regionArea } from '../core/geometry/region';
 import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
-import { cuts, cutters, leases } from './db/schema';
+import { cuts, cutters, films, leases } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
 
@@ -243,6 +245,18 @@ function binary(answer: request.Response, done: (error: Error | null, body: Buff
   response.on('data', (chunk: Buffer) => chunks.push(chunk));
   response.on('end', () => done(null, Buffer.concat(chunks)));
 }
+
+test('films stored as one roll each are read as films with that roll', async () => {
+  const { db } = server.services;
+  const [{ data }] = await db.select().from(films).where(eq(films.id, 'bark'));
+  const { rolls, ...rest } = data;
+  const old = { ...rest, rollWidth: 610, lengthLeft: 1400 };
+  await db.execute(sql`update films set data = ${JSON.stringify(old)}::jsonb where id = 'bark'`);
+  const migration = readFileSync('server/db/migrations/0003_rolls.sql', 'utf8');
+  for (const statement of migration.split('--> statement-breakpoint')) await db.execute(sql.raw(statement));
+  const [{ data: now }] = await db.select().from(films).where(eq(films.id, 'bark'));
+  expect(now).toEqual({ ...rest, rolls });
+});
 
 describe('text', () => {
   const text = {
@@ -572,6 +586,40 @@ describe('cutting', () => {
     expect((await getCut(queued[1].id)).state).toBe('wants-film');
   }, 30_000);
 
+  test('a spoilt piece is cut again without the rest; a place beside the film is refused', async () => {
+    const cut = await queueOne(3);
+    await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
+    const { body: order } = await api().get(`/api/orders/${cut.orderId}`).expect(200);
+    const drawing = (await api().get(`/api/cuts/${cut.id}/drawing`).expect(200)).body as Drawing;
+    const queue = (at: { x: number; y: number }[]) =>
+      api()
+        .post(`/api/orders/${cut.orderId}/queue`)
+        .send({ revision: order.revision, again: { film: cut.film.id, at } });
+    const nowhere = await queue([{ x: -500, y: -500 }]).expect(422);
+    expect(nowhere.body.code).toBe('nothing');
+    const key = sourceKey((order as Order).choices.artwork.pieces[0].source);
+    const plan = createPlanner().plan(
+      new Map([[key, await readingOf(order as Order)]]),
+      (order as Order).choices,
+      DEMO_SHOP,
+    );
+    const { region, bounds } = plan.separation.films.find(({ film }) => film.id === cut.film.id)!;
+    const smallest = piecesOf(region).reduce((a, b) => (regionArea(a) < regionArea(b) ? a : b));
+    const spots = Array.from({ length: 400 * 400 }, (_, i) => ({
+      x: bounds.minX + ((i % 400) * (bounds.maxX - bounds.minX)) / 400,
+      y: bounds.minY + (Math.floor(i / 400) * (bounds.maxY - bounds.minY)) / 400,
+    }));
+    const spot = spots.find(({ x, y }) => liesOn(smallest, [x, y]))!;
+    const { body } = await queue([spot]).expect(200);
+    const again = (body as Cut[]).filter(({ state }) => state !== 'cancelled');
+    expect(again).toHaveLength(1);
+    expect(again[0]).toMatchObject({ film: { id: cut.film.id }, copies: 1, of: 1 });
+    const small = (await api().get(`/api/cuts/${again[0].id}/drawing`).expect(200)).body as Drawing;
+    expect(small.design).toHaveLength(smallest.length);
+    expect(drawing.design.length).toBeGreaterThan(small.design.length);
+    await api().post(`/api/cuts/${again[0].id}/cancel`).expect(200);
+  });
+
   test('an order that was changed meanwhile, or cannot be cut, is not queued', async () => {
     const order = await newOrder();
     const { body } = await change(order, { artwork: { ...order.choices.artwork, width: 9000 } });
@@ -643,6 +691,22 @@ describe('papers', () => {
     const code = jsQR(new Uint8ClampedArray(data), info.width, info.height);
     expect(code?.data).toMatch(new RegExp(`/orders/${order.id}$`));
   }, 60_000);
+
+  test('the application sheet as a page says what the paper says', async () => {
+    const order = await newOrder();
+    const { body } = await api().get(`/api/orders/${order.id}/application`).expect(200);
+    const page = applyPageSchema.parse(body);
+    expect(page.steps.length).toBeGreaterThan(1);
+    expect(page.steps.at(-1)!.hints).toContain('base: everything else lies on it');
+    expect(page.steps[0].outline).toMatch(/^M[-\d]/);
+    expect(page.marks).toBeNull();
+    const films = { ...order.choices.films, marks: { shape: 'ring', count: 2, size: 8, at: null } };
+    await change(order, { films }).expect(200);
+    const marked = (await api().get(`/api/orders/${order.id}/application`).expect(200)).body as ApplyPage;
+    expect(marked.marks).toMatch(/^The ring marks of all films meet at /);
+    expect(marked.view.minX).toBeLessThan(0);
+    await api().get('/api/orders/999999/application').expect(404);
+  });
 
   test('the application sheet goes from the top film to the base, with weed hints and where marks meet', async () => {
     const order = await newOrder();

@@ -7,6 +7,11 @@ export const router = createRouter({
     { path: '/', redirect: '/orders' },
     { path: '/orders', name: 'orders', component: OrdersPage },
     { path: '/orders/:id(\\d+)', name: 'order', component: () => import('./pages/order/OrderPage.vue') },
+    {
+      path: '/orders/:id(\\d+)/applying',
+      name: 'applying',
+      component: () => import('./pages/applying/ApplyingPage.vue'),
+    },
     { path: '/cutters/:id', name: 'cutter', component: () => import('./pages/cutter/CutterPage.vue') },
     { path: '/materials', name: 'materials', component: () => import('./pages/materials/MaterialsPage.vue') },
     { path: '/:page(.*)*', redirect: '/orders' },

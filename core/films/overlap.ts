@@ -2,7 +2,7 @@
 import type { PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import { boundsTouch } from '../geometry/bounds';
-import { isInside } from '../geometry/nesting';
+import { liesOn } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import {
@@ -155,4 +155,4 @@ function pileOn(region: Region, above: readonly Region[]): Region[] {
 
 /** Films whose cut covers a place, base first. */
 export const pileAt = <F extends { readonly region: Region }>(films: readonly F[], at: Spot): F[] =>
-  films.filter(({ region }) => region.filter((ring) => isInside(ring, at)).length % 2 === 1);
+  films.filter(({ region }) => liesOn(region, at));

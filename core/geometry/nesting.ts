@@ -51,6 +51,10 @@ function parentsOf(region: Region, ring: Ring, box: BoxedRing, tree: RBush<Boxed
     .map((other) => other.index);
 }
 
+/** Whether a place lies on a region and not in a hole of it. */
+export const liesOn = (region: Region, at: Spot): boolean =>
+  region.filter((ring) => isInside(ring, at)).length % 2 === 1;
+
 /** Whether a place lies inside a ring: even-odd ray crossing. */
 export function isInside(ring: Ring, [x, y]: Spot): boolean {
   let inside = false;

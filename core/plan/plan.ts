@@ -14,6 +14,8 @@ import type { SeenColour } from '../films/seen';
 import { seenColours } from '../films/seen';
 import type { FilmChoices, Separation } from '../films/separate';
 import { NO_FILM_CHOICES, separate } from '../films/separate';
+import type { Again } from '../films/again';
+import { onlyAgain } from '../films/again';
 import type { Finding } from '../findings/finding';
 import type { Cutter, Recipe } from '../layout/cutter';
 import type { LayoutChoices, Strip } from '../layout/layOut';
@@ -96,7 +98,13 @@ export const DEFAULT_CHOICES: Choices = {
 
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
-  readonly plan: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => Plan;
+  /** @param again only these pieces are laid out and cut */
+  readonly plan: (
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+    again?: Again,
+  ) => Plan;
   /** The check-over of the same order, in steps: only looks, and may take longer than the plan. */
   readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => CheckSteps;
   /** How often each stage has really run: what memoisation is tested by. */
@@ -172,12 +180,13 @@ export function createPlanner(): Planner {
     return { sized, separation, filmKey, cutter };
   };
 
-  const plan = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): Plan => {
+  const plan: Planner['plan'] = (artworks, choices, shop, again) => {
     const { sized, separation, filmKey, cutter } = upToFilms(artworks, choices, shop);
     const { ignored } = choices.artwork;
     if (!cutter) return assemble(sized, separation, undefined, [], [noCutter()], ignored);
-    const layoutKey = keyOf(filmKey, choices.layout, cutter);
-    const layout = laidOut(layoutKey, separation.films, choices.layout, cutter);
+    const layoutKey = keyOf(filmKey, choices.layout, cutter, again);
+    const films = again ? onlyAgain(separation.films, again) : separation.films;
+    const layout = laidOut(layoutKey, films, choices.layout, cutter);
     const cutKey = keyOf(layoutKey, choices.cut, shop.recipes);
     const cuts = programs(cutKey, layout.strips, choices, cutter, shop);
     return assemble(sized, separation, cutter, cuts, layout.findings, ignored);

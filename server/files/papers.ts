@@ -1,12 +1,11 @@
 /** What goes to the bench on paper: the run card, and the sheet for weeding, taping and applying. */
 import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
-import { joinBounds } from '../../core/geometry/bounds';
+import type { ApplySheet } from '../../core/films/applying';
+import { applySheet, hintsOf, markHint, TAPING } from '../../core/films/applying';
 import type { Region } from '../../core/geometry/region';
-import { piecesOf, regionArea } from '../../core/geometry/region';
 import { regionToPathData } from '../../core/geometry/pathText';
 import { simplify } from '../../core/geometry/simplify';
-import { markPlaces } from '../../core/films/marks';
 import type { MarkChoices } from '../../core/films/marks';
 import type { Plan, PlannedCut } from '../../core/plan/plan';
 import { fontFiles, SHIPPED_FONTS } from './fonts';
@@ -29,12 +28,6 @@ const SOFT = '#665b6c';
 const RULE = '#d8cebc';
 /** Pictures on paper need no more than this share of their size in detail. */
 const DETAIL = 1 / 900;
-const HOW = {
-  full: 'lies whole beneath the next',
-  trap: 'its edge lies beneath the next',
-  butt: 'edge to edge',
-} as const;
-
 /** One of the papers of an order as PDF, A4. */
 export async function paper(
   kind: PaperKind,
@@ -53,7 +46,7 @@ export async function paper(
   await registerFonts(doc);
   heading(doc, kind, order);
   if (kind === 'run-card') runCard(doc, plan);
-  else applicationSheet(doc, plan, marks);
+  else applicationSheet(doc, applySheet(plan.prepared, plan.separation, marks?.shape));
   doc.end();
   await ended;
   return Buffer.concat(chunks);
@@ -198,33 +191,24 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
 }
 
 /** Top film first onto the tape, as it is taped. */
-function applicationSheet(doc: Doc, plan: Plan, marks: MarkChoices | null): void {
-  const { prepared, separation } = plan;
-  const { films } = separation;
+function applicationSheet(doc: Doc, { width, height, view, steps, marks }: ApplySheet): void {
   doc.font('text').fontSize(11).fillColor(INK);
-  line(
-    doc,
-    `The surface takes ${mm(prepared.width)} × ${mm(prepared.height)} (${inches(prepared.width)} × ${inches(prepared.height)}).`,
-  );
-  line(
-    doc,
-    'Tape the top film first and go down to the base. Squeegee from the middle outwards, tape side up.',
-  );
-  if (marks && films.length > 1) line(doc, markHint(plan, marks));
+  line(doc, `The surface takes ${mm(width)} × ${mm(height)} (${inches(width)} × ${inches(height)}).`);
+  line(doc, TAPING);
+  if (marks) line(doc, markHint(marks));
   doc.y += 6;
   rule(doc);
-  const whole = { minX: 0, minY: 0, maxX: prepared.width, maxY: prepared.height };
-  const sign = films.reduce((sum, { bounds }) => joinBounds(sum, bounds), whole);
-  const view = {
-    minX: sign.minX,
-    minY: sign.minY,
-    width: sign.maxX - sign.minX,
-    height: sign.maxY - sign.minY,
-  };
-  [...films].reverse().forEach(({ film, region, overlap, lines }, i) => {
+  const size = { width: view.maxX - view.minX, height: view.maxY - view.minY };
+  steps.forEach((step, i) => {
     if (doc.y > doc.page.height - MARGIN - 130) doc.addPage();
     const top = doc.y;
-    drawing(doc, [{ region, colour: film.colour }], view, [MARGIN, top, 220, 110]);
+    const { region, film } = step;
+    drawing(doc, [{ region, colour: film.colour }], { minX: view.minX, minY: view.minY, ...size }, [
+      MARGIN,
+      top,
+      220,
+      110,
+    ]);
     const x = MARGIN + 236;
     doc
       .font('bold')
@@ -232,33 +216,7 @@ function applicationSheet(doc: Doc, plan: Plan, marks: MarkChoices | null): void
       .fillColor(INK)
       .text(`${i + 1}  ${film.name}`, x, top);
     doc.font('text').fontSize(10).fillColor(SOFT);
-    for (const hint of [
-      ...weedHints(region),
-      ...(lines.length > 0 ? [`${lines.length} lines cut or drawn along their middle`] : []),
-      i < films.length - 1
-        ? HOW[overlap.mode].replace('the next', 'the film above')
-        : 'base: everything else lies on it',
-    ]) {
-      doc.text(hint, x, doc.y, { width: 270 });
-    }
+    for (const hint of hintsOf(step)) doc.text(hint, x, doc.y, { width: 270 });
     doc.y = top + 122;
   });
-}
-
-/** What comes out, how small the smallest piece is, how many counters there are to pick. */
-function weedHints(region: Region): string[] {
-  const pieces = piecesOf(region);
-  const areas = pieces.map(regionArea);
-  const counters = region.filter((ring) => regionArea([ring]) < 0).length;
-  const smallest = Math.min(...areas);
-  return [
-    `${pieces.length} ${pieces.length === 1 ? 'piece stays' : 'pieces stay'}, the smallest ${smallest.toFixed(smallest < 100 ? 1 : 0)} mm²`,
-    counters === 0 ? 'no counters to pick' : `${counters} ${counters === 1 ? 'counter' : 'counters'} to pick`,
-  ];
-}
-
-function markHint({ prepared }: Plan, marks: MarkChoices): string {
-  const sign = { minX: 0, minY: 0, maxX: prepared.width, maxY: prepared.height };
-  const places = markPlaces(sign, marks).map(([x, y]) => `${x.toFixed(0)}, ${y.toFixed(0)}`);
-  return `The ${marks.shape} marks of all films meet at ${places.join(' · ')} mm from the sign's upper left corner.`;
 }

@@ -5,14 +5,12 @@ import type { FileSource } from '../../core/artwork/choices';
 import { readDxf } from '../../core/artwork/readDxf';
 import { readPlt } from '../../core/artwork/readPlt';
 import { FileProblem } from './fileProblem';
+import type { Tell } from './tell';
 import { LARGEST_UPLOAD, readSvg, tooBig } from './readSvg';
 import { readEps, readPdfFile } from './readPdfFile';
 import { readPicture, suggestFor } from './readPicture';
 
 export type FileKind = 'svg' | 'dxf' | 'pdf' | 'eps' | 'plt' | 'picture';
-
-/** Hears how far a reading has come, 0 … 1. */
-export type Tell = (share: number) => void;
 
 const toNobody: Tell = () => {};
 

@@ -6,7 +6,7 @@ import type { FileSource } from '../../core/artwork/choices';
 import type { PdfPage } from '../../core/artwork/readPdf';
 import { readPdf } from '../../core/artwork/readPdf';
 import { FileProblem } from './fileProblem';
-import type { Tell } from './readFile';
+import type { Tell } from './tell';
 import { askChild, runChild } from './runChild';
 
 const CHILD = join(process.cwd(), 'server/files/pdf-child.mjs');

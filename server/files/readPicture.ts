@@ -5,7 +5,7 @@ import { DEFAULT_TRACE } from '../../core/artwork/choices';
 import type { Picture } from '../../core/artwork/trace/picture';
 import { artworkOfTrace, suggestTrace, trace } from '../../core/artwork/trace/trace';
 import { FileProblem } from './fileProblem';
-import type { Tell } from './readFile';
+import type { Tell } from './tell';
 
 /** A picture of more pixels needs more memory than one file may take. */
 const MOST_PIXELS = 40_000_000;

@@ -5,7 +5,7 @@ import type { Finding } from '../../core/findings/finding';
 import { FileProblem } from './fileProblem';
 import { fontFiles, SHIPPED_FONTS, STAND_IN } from './fonts';
 import { inspectSvg } from './inspectSvg';
-import type { Tell } from './readFile';
+import type { Tell } from './tell';
 import { askChild } from './runChild';
 
 export const LARGEST_UPLOAD = 40 * 1024 * 1024;

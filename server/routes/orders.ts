@@ -6,6 +6,7 @@ import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/cuts';
 import { originalOf } from '../services/readings';
 import {
+  applyingOf,
   changeChoices,
   filmFile,
   getOrder,
@@ -81,8 +82,8 @@ export function orderRoutes(services: CutServices): Router {
   router.post(
     '/:id/queue',
     handle(async (request, response) => {
-      const { revision, films } = parse(queueSchema, request.body);
-      response.json(await queueOrder(services, idOf(request), revision, films));
+      const { revision, ...part } = parse(queueSchema, request.body);
+      response.json(await queueOrder(services, idOf(request), revision, part));
     }),
   );
 
@@ -118,6 +119,11 @@ export function orderRoutes(services: CutServices): Router {
       });
       response.end(Buffer.from(bytes));
     }),
+  );
+
+  router.get(
+    '/:id/application',
+    handle(async (request, response) => response.json(await applyingOf(services, idOf(request)))),
   );
 
   router.get(

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutState } from '../../contracts/api';
+import type { Again } from '../../core/films/again';
 import type { Db } from '../db/connect';
 import { cuts, orders } from '../db/schema';
 import { notFound, Trouble } from '../problem';
@@ -15,13 +16,20 @@ export interface CutServices extends OrderServices {
 /** States in which a cut has its cutter to itself. */
 const ACTIVE: readonly CutState[] = ['wants-film', 'checking', 'cutting', 'stopping', 'stopped'];
 
+/** What of an order is cut; missing: all of it. */
+export interface Part {
+  /** Only these films, by id: spoilt layers cut again. */
+  readonly films?: readonly string[];
+  /** Only these pieces of one film. */
+  readonly again?: Again;
+}
+
 /** Freezes the order's plan as it stands into one cut a film, in cutting order. */
-/** @param films only these, by id: a spoilt layer cut again; missing: all */
 export async function queueOrder(
   services: CutServices,
   orderId: number,
   revision: number,
-  films?: readonly string[],
+  { films, again }: Part = {},
 ): Promise<Cut[]> {
   const { db, hub } = services;
   const order = await getOrder(db, orderId);
@@ -32,7 +40,7 @@ export async function queueOrder(
       'Somebody changed this order a moment ago. Look at it once more, then queue it.',
     );
   }
-  const plan = await planToCut(services, order);
+  const plan = await planToCut(services, order, again);
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
   const wanted = films ? plan.cuts.filter(({ film }) => films.includes(film.id)) : plan.cuts;

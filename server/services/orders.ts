@@ -1,9 +1,10 @@
 import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
 import type { Piece, TextSource } from '../../core/artwork/choices';
 import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
+import type { Again } from '../../core/films/again';
 import type { Choices } from '../../core/plan/plan';
 import { DEFAULT_CHOICES } from '../../core/plan/plan';
-import type { Order, OrderRow } from '../../contracts/api';
+import type { ApplyPage, Order, OrderRow } from '../../contracts/api';
 import { upgradeChoices } from '../../contracts/choices';
 import type { Db } from '../db/connect';
 import { cuts, orders, revisions } from '../db/schema';
@@ -265,9 +266,14 @@ export async function paperOf(
   return services.pool.run('print', { ...task, kind, order: { number, name, due, address } });
 }
 
+/** What the bench needs to weed and apply an order. */
+export async function applyingOf(services: OrderServices, id: number): Promise<ApplyPage> {
+  return services.pool.run('apply', await planTask(services, await getOrder(services.db, id)));
+}
+
 /** The plan of an order as it would be cut now. */
-export async function planToCut(services: OrderServices, order: Order): Promise<MadePlan> {
-  return services.pool.run('make', await planTask(services, order));
+export async function planToCut(services: OrderServices, order: Order, again?: Again): Promise<MadePlan> {
+  return services.pool.run('make', { ...(await planTask(services, order)), again });
 }
 
 /** Cuts of an order that are neither done nor taken back. */

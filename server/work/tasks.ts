@@ -4,15 +4,19 @@ import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/artwork/artwork';
 import type { TextSource } from '../../core/artwork/choices';
+import { applySheet, markHint, hintsOf, TAPING } from '../../core/films/applying';
+import { regionToPathData } from '../../core/geometry/pathText';
 import { mapRegion } from '../../core/geometry/region';
+import { simplify } from '../../core/geometry/simplify';
 import { deviationOf } from '../../core/swivel/deviation';
 import type { Choices, Plan, PlannedCut, Shop } from '../../core/plan/plan';
 import { createPlanner, planAndCheck } from '../../core/plan/plan';
 import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
-import type { CutRecord, Drawing, OrderRow } from '../../contracts/api';
+import type { ApplyPage, CutRecord, Drawing, OrderRow } from '../../contracts/api';
 import type { Finding } from '../../core/findings/finding';
 import type { Recipe } from '../../core/layout/cutter';
+import type { Again } from '../../core/films/again';
 import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
@@ -27,6 +31,8 @@ export interface PlanTask {
   readonly artworks: ReadonlyMap<string, Artwork>;
   readonly choices: Choices;
   readonly shop: Shop;
+  /** Only these pieces. */
+  readonly again?: Again;
 }
 
 /** A cut with its bytes, ready to be stored. */
@@ -62,7 +68,8 @@ export interface MadePlan {
 
 const planner = createPlanner();
 
-const planOf = ({ artworks, choices, shop }: PlanTask): Plan => planner.plan(artworks, choices, shop);
+const planOf = ({ artworks, choices, shop, again }: PlanTask): Plan =>
+  planner.plan(artworks, choices, shop, again);
 
 /** A problem with a file is an answer, not a crash of the thread. */
 export type Answer<T> =
@@ -194,6 +201,31 @@ export function download(
 export const print = (
   task: PlanTask & { readonly kind: PaperKind; readonly order: PaperOrder },
 ): Promise<Uint8Array> => paper(task.kind, planOf(task), task.order, task.choices.films.marks);
+
+/** The application sheet as a page shows it. */
+export function apply(task: PlanTask): ApplyPage {
+  const { prepared, separation } = planOf(task);
+  const { width, height, view, steps, marks } = applySheet(
+    prepared,
+    separation,
+    task.choices.films.marks?.shape,
+  );
+  const detail = Math.max(view.maxX - view.minX, view.maxY - view.minY) / 2000;
+  return {
+    width,
+    height,
+    view,
+    marks: marks && markHint(marks),
+    taping: TAPING,
+    steps: steps.map((step) => ({
+      film: { name: step.film.name, code: step.film.code, colour: step.film.colour },
+      outline: regionToPathData(
+        step.region.map((points) => simplify({ points, closed: true }, detail).points),
+      ),
+      hints: hintsOf(step),
+    })),
+  };
+}
 
 /** How far the knife's recorded way lies from the design; the aligning stroke and weed borders do not count. */
 export function compare({ record, drawing }: { readonly record: CutRecord; readonly drawing: Drawing }) {

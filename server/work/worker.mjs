@@ -2,5 +2,16 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { takeIn, read, typeset, lookAtFont, showPicture, summarise, make, download, print, compare } =
-  await import('./tasks.ts');
+export const {
+  takeIn,
+  read,
+  typeset,
+  lookAtFont,
+  showPicture,
+  summarise,
+  make,
+  download,
+  print,
+  apply,
+  compare,
+} = await import('./tasks.ts');

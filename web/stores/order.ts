@@ -4,13 +4,21 @@ import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Cut, Order } from '../../contracts/api';
 import type { Picked, Snapped } from '../../core/artwork/pick';
+import type { Again } from '../../core/films/again';
 import type { Finding } from '../../core/findings/finding';
+import type { Region } from '../../core/geometry/region';
 import type { Choices, Shop } from '../../core/plan/plan';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';
 import PlanWorker from '../workers/plan.worker?worker';
 import { ApiProblem, call } from './api';
 import { useEvents } from './events';
+
+/** What of an order is to be cut: nothing said, all of it. */
+export interface CutPart {
+  readonly films?: readonly string[];
+  readonly again?: Again;
+}
 
 const RETRY_MS = 2000;
 const pendingKey = (id: number): string => `jam-pan-pending-${id}`;
@@ -189,6 +197,8 @@ export const useOrder = defineStore('order', () => {
     worker?.plan.pick([x, y], reach);
   const pile = async (x: number, y: number): Promise<readonly string[]> =>
     (await worker?.plan.pile([x, y])) ?? [];
+  const pieceAt = async (film: string, x: number, y: number): Promise<Region | undefined> =>
+    worker?.plan.piece(film, [x, y]);
   const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
     worker?.plan.snap([x, y], reach);
 
@@ -267,13 +277,13 @@ export const useOrder = defineStore('order', () => {
   }
 
   /** @returns the cuts, or undefined when the order could not be queued (then `problem` says why) */
-  async function queue(films?: readonly string[]): Promise<Cut[] | undefined> {
+  async function queue(part: CutPart = {}): Promise<Cut[] | undefined> {
     if (!order.value) return undefined;
     problem.value = undefined;
     try {
       cuts.value = await call<Cut[]>('POST', `/api/orders/${order.value.id}/queue`, {
         revision: order.value.revision,
-        films,
+        ...part,
       });
       return cuts.value;
     } catch (error) {
@@ -282,6 +292,10 @@ export const useOrder = defineStore('order', () => {
     }
   }
 
+  /** Whether something that was cut can be cut once more as it now stands. */
+  const canRecut = computed(
+    () => cuts.value.length > 0 && openCuts.value.length === 0 && saving.value === 'saved' && !planning.value,
+  );
   const openCuts = computed(() =>
     cuts.value.filter((cut) => cut.state !== 'done' && cut.state !== 'cancelled'),
   );
@@ -293,6 +307,7 @@ export const useOrder = defineStore('order', () => {
     chosenPlan,
     cuts,
     openCuts,
+    canRecut,
     planning,
     checking,
     saving,
@@ -305,6 +320,7 @@ export const useOrder = defineStore('order', () => {
     pick,
     snap,
     pile,
+    pieceAt,
     undo: () => step('undo'),
     redo: () => step('redo'),
     rename,

@@ -11,5 +11,7 @@ export const useStage = defineStore('stage', () => {
   /** Pale film is seen on a dark surface. */
   const darkGround = ref(localStorage.getItem(DARK) === '1');
   watch(darkGround, (now) => localStorage.setItem(DARK, now ? '1' : '0'));
-  return { showsHidden, darkGround };
+  /** The film of which pieces are being picked to be cut again. */
+  const again = ref<string>();
+  return { showsHidden, darkGround, again };
 });

@@ -4,9 +4,11 @@ import type { Choices, Shop } from '../../core/plan/plan';
 import type { Picked, Snapped } from '../../core/artwork/pick';
 import { pickAt, snapAt } from '../../core/artwork/pick';
 import type { PreparedArtwork } from '../../core/artwork/prepare';
+import { pieceAt } from '../../core/films/again';
 import { pileAt } from '../../core/films/overlap';
 import type { FilmLayer } from '../../core/films/separate';
 import type { Finding } from '../../core/findings/finding';
+import type { Region } from '../../core/geometry/region';
 import type { Spot } from '../../core/geometry/spot';
 import { sourceKey } from '../../core/artwork/choices';
 import type { Source } from '../../core/artwork/choices';
@@ -78,6 +80,12 @@ const work = {
 
   /** Films that lie on one another at a place of the sign, base first. */
   pile: (at: Spot): string[] => pileAt(layers, at).map(({ film }) => film.name),
+
+  /** The outlines of a film's piece at a place of the sign. */
+  piece: (film: string, at: Spot): Region | undefined => {
+    const layer = layers.find((one) => one.film.id === film);
+    return layer && pieceAt(layer.region, at);
+  },
 
   snap: (at: Spot, reach: number): Snapped | undefined => (shown ? snapAt(shown, at, reach) : undefined),
 };

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The finished sign, as seen from its front, to scale. */
 import { computed, ref, watch } from 'vue';
+import type { Again } from '../../../core/films/again';
 import type { Finding } from '../../../core/findings/finding';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
@@ -12,6 +13,7 @@ import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
 import MeasureOverlay from './artwork/MeasureOverlay.vue';
+import AgainOverlay from './films/AgainOverlay.vue';
 import MarkHandles from './films/MarkHandles.vue';
 import PieceHandles from './artwork/PieceHandles.vue';
 import TrialOverlay from './artwork/TrialOverlay.vue';
@@ -20,11 +22,16 @@ import type { SectionName } from './RunCard.vue';
 export type FaceView = 'face' | 'apart' | 'cut-lines';
 
 const props = defineProps<{ view: FaceView; film: string | undefined; section: SectionName }>();
-const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined]; finding: [] }>();
+const emit = defineEmits<{
+  point: [at: { x: number; y: number } | undefined];
+  finding: [];
+  again: [pieces: Again];
+}>();
 const store = useOrder();
 const art = useArtwork();
 const look = useStage();
 const stage = ref<InstanceType<typeof StageCanvas>>();
+const again = ref<InstanceType<typeof AgainOverlay>>();
 const measure = ref<InstanceType<typeof MeasureOverlay>>();
 const units = useUnits();
 
@@ -67,6 +74,7 @@ const groundColour = computed(() => (look.darkGround ? '#2b2430' : '#fffdf7'));
 const content = computed(() => [
   look.darkGround,
   look.showsHidden,
+  look.again,
   store.plan,
   props.view,
   props.film,
@@ -122,7 +130,8 @@ function* paintFilm(
   id: string,
   colours: readonly ColourView[],
 ): Generator<void> {
-  const picked = props.film === undefined || props.film === id;
+  const only = look.again ?? props.film;
+  const picked = only === undefined || only === id;
   context.globalAlpha = picked || props.view === 'cut-lines' ? 1 : 0.18;
   for (const colour of colours) {
     if (props.view === 'cut-lines') {
@@ -170,6 +179,7 @@ watch(
 );
 async function tap(at: { x: number; y: number }, reach: number): Promise<void> {
   if (art.measuring) return void (await measure.value?.tap(at));
+  if (look.again) return void (await again.value?.tap(at));
   if (!arranging.value) return;
   art.selected = [];
   art.picked = await store.pick(at.x, at.y, reach);
@@ -233,6 +243,13 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
             }"
           ></div>
           <MarkHandles v-if="section === 'films' && store.plan.markPlaces.length > 0" :at="at" />
+          <AgainOverlay
+            v-if="look.again"
+            ref="again"
+            :at="at"
+            :film="look.again"
+            @cut="$emit('again', $event)"
+          />
           <TrialOverlay v-if="arranging && art.trial" :at="at" />
           <button
             v-for="pin in pins"
@@ -360,7 +377,7 @@ button.pin {
 }
 .findings {
   position: absolute;
-  top: -30px;
+  top: 10px;
   right: 14px;
   display: grid;
   gap: 6px;

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { useArtwork } from '../../stores/artwork';
 import { useOrder } from '../../stores/order';
+import type { CutPart } from '../../stores/order';
 import { useStage } from '../../stores/stage';
 import FaceStage from './FaceStage.vue';
 import type { FaceView } from './FaceStage.vue';
@@ -50,7 +51,10 @@ const help = ref(false);
 
 watch(
   () => Number(route.params.id),
-  (id) => Number.isFinite(id) && route.name === 'order' && void store.open(id),
+  (id) => {
+    look.again = undefined;
+    if (Number.isFinite(id) && route.name === 'order') void store.open(id);
+  },
   { immediate: true },
 );
 watch(
@@ -64,6 +68,20 @@ const savedText = computed(() => {
   if (store.saving === 'saving') return 'Saving …';
   const at = store.order ? new Date(store.order.savedAt) : new Date();
   return `Saved ${at.toTimeString().slice(0, 5)}`;
+});
+
+/** What the worker is at, while it is. */
+const workText = computed(() => {
+  if (store.planning) return 'Planning …';
+  if (store.checking === undefined) return '';
+  return store.checking > 0 ? `Checking ${Math.round(100 * store.checking)} %` : 'Checking …';
+});
+
+/** Films that lie on one another where the pointer is, while what lies beneath is shown. */
+const pile = ref<readonly string[]>([]);
+watch(pointer, async (at) => {
+  const asked = look.showsHidden && view.value === 'face' && at ? await store.pile(at.x, at.y) : [];
+  if (pointer.value === at) pile.value = asked;
 });
 
 function nextFilm(by: 1 | -1): void {
@@ -89,8 +107,8 @@ function reorder(colours: readonly string[]): void {
   store.change({ films: { ...store.choices.films, order: [...colours, ...rest] } });
 }
 
-async function queue(films?: readonly string[]): Promise<void> {
-  const cuts = await store.queue(films);
+async function queue(part?: CutPart): Promise<void> {
+  const cuts = await store.queue(part);
   if (cuts?.length) await router.push({ name: 'cutter', params: { id: cuts[cuts.length - 1].cutterId } });
 }
 
@@ -109,6 +127,7 @@ function onKey(event: KeyboardEvent): void {
   if (key === 'p') return act(event, () => nextFinding(event.shiftKey ? -1 : 1));
   if (key === 'm') return act(event, () => measure());
   if (event.key === 'Escape' && art.measuring) return act(event, () => (art.measuring = false));
+  if (event.key === 'Escape' && look.again) return act(event, () => (look.again = undefined));
   const index = Number(event.key) - 1;
   if (VIEWS[index]) act(event, () => (view.value = VIEWS[index][0]));
 }
@@ -150,7 +169,7 @@ onBeforeUnmount(() => {
       v-model:film="film"
       @queue="queue()"
       @reorder="reorder"
-      @recut="queue([$event])"
+      @recut="queue({ films: [$event] })"
     />
     <section class="work" aria-label="The sign and its films">
       <div class="bar">
@@ -173,11 +192,9 @@ onBeforeUnmount(() => {
         <span v-if="store.plan?.strips.length" class="papers">
           <Printer :size="16" aria-hidden="true" />
           <a :href="`/api/orders/${store.order?.id}/run-card.pdf`" target="_blank">Run card</a>
-          <a :href="`/api/orders/${store.order?.id}/application.pdf`" target="_blank">Weeding and applying</a>
-        </span>
-        <span v-if="store.planning" class="planning" role="status">planning …</span>
-        <span v-else-if="store.checking !== undefined" class="planning" role="status">
-          checking … {{ store.checking > 0 ? `${Math.round(100 * store.checking)} %` : '' }}
+          <router-link v-if="store.order" :to="{ name: 'applying', params: { id: store.order.id } }"
+            >Weeding and applying</router-link
+          >
         </span>
       </div>
       <ProblemNote
@@ -196,16 +213,20 @@ onBeforeUnmount(() => {
         :section="section"
         @point="pointer = $event"
         @finding="section = 'artwork'"
+        @again="queue({ again: $event })"
       />
       <StripsStage v-model:film="film" class="strips" :view="view" @reorder="reorder" />
       <footer>
         <span class="number at">{{
           pointer ? `x ${units.number(pointer.x)}  y ${units.length(pointer.y)}` : ''
         }}</span>
-        <span class="hint">drag to move · wheel to zoom</span>
+        <span v-if="pile.length > 1" class="hint pile" role="status"
+          >{{ pile.length }} films here: {{ pile.join(', ') }}</span
+        >
+        <span v-else class="hint">drag to move · wheel to zoom</span>
         <span><kbd>[</kbd> <kbd>]</kbd> film</span>
         <span><kbd>?</kbd> keys</span>
-        <span class="saved" role="status">{{ savedText }}</span>
+        <span class="saved" role="status">{{ workText || savedText }}</span>
         <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">
           Undo <kbd>Ctrl Z</kbd>
         </button>

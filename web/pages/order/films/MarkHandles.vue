@@ -77,6 +77,7 @@ function key(event: KeyboardEvent, index: number): void {
 
 <style scoped>
 .mark {
+  z-index: 2;
   position: absolute;
   width: 28px;
   height: 28px;

@@ -28,9 +28,6 @@ function copies(id: string, event: Event): void {
   store.change({ films: { ...films.value, copies: own } });
 }
 const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).value as OverlapMode;
-const canRecut = computed(
-  () => store.cuts.length > 0 && store.openCuts.length === 0 && store.saving === 'saved' && !store.planning,
-);
 </script>
 
 <template>
@@ -69,7 +66,16 @@ const canRecut = computed(
           :value="s.copies"
           @change="copies(s.film.id, $event)"
         />
-        <button v-if="canRecut" class="button small" @click="emit('recut', s.film.id)">Cut again</button>
+      </span>
+      <span v-if="store.canRecut" class="again">
+        <button class="button small" @click="emit('recut', s.film.id)">Cut again</button>
+        <button
+          class="button small"
+          :aria-pressed="stage.again === s.film.id"
+          @click="stage.again = stage.again === s.film.id ? undefined : s.film.id"
+        >
+          Some pieces again …
+        </button>
       </span>
     </div>
   </FoldOut>
@@ -104,7 +110,9 @@ const canRecut = computed(
   border: 1px solid var(--rule);
   border-radius: var(--radius-field);
 }
-.fields .button {
-  white-space: nowrap;
+.again {
+  display: flex;
+  gap: 6px;
+  margin-bottom: 5px;
 }
 </style>
