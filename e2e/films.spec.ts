@@ -4,12 +4,20 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 const PANEL = 'http://127.0.0.1:4282';
 const dir = mkdtempSync(join(tmpdir(), 'jam-pan-films-'));
 const section = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
 const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
 const open = (page: Page, title: string) => page.getByRole('button', { name: title }).click();
+
+/** Takes every open cut out of the queue. */
+const cancelAll = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const cuts = (await (await fetch('/api/cuts')).json()) as { id: number }[];
+    for (const { id } of cuts) await fetch(`/api/cuts/${id}/cancel`, { method: 'POST' });
+  });
 
 test.beforeEach(async ({ page }) => {
   page.on('pageerror', (error) => {
@@ -41,6 +49,61 @@ test('near-equal colours of an uploaded drawing are folded into one film, and un
   await page.keyboard.press('Control+z');
   await expect(page.getByText('2 colours seen')).toBeVisible();
 });
+
+test('a colour is given another film, found by its name; it goes to print, to no film, and back', async ({
+  page,
+}) => {
+  await page.goto('/orders');
+  await page.locator('input[type=file]').setInputFiles('demo/art/marsh-wren.svg');
+  await page.waitForURL(/orders\/\d+$/);
+  await expect(section(page, 'Films')).toContainText('3 films');
+  const [id] = page.url().match(/\d+$/)!;
+  const picker = page.getByRole('combobox', { name: 'Film for #e2a21b' });
+  await expect(picker).toContainText('Quince');
+  const choose = async (search: string, name: RegExp): Promise<void> => {
+    await picker.click();
+    await page.getByRole('searchbox').fill(search);
+    await page.getByRole('option').filter({ hasText: name }).click();
+    await saved(page);
+  };
+  // by its code, with what is left of it on the shelf
+  await choose('G-4325', /Lantern orange.*gloss · 610\.0 mm × 22\.00 m.*ΔE/);
+  await expect(page.locator('.strip .label').filter({ hasText: 'Lantern orange' })).toBeVisible();
+  await choose('print', /Print/);
+  await expect(section(page, 'Films')).toContainText('2 films');
+  await expect(picker).toContainText('Print');
+  await choose('no film', /No film.*surface shows/);
+  await expect(picker).toContainText('No film');
+  const choices = await page.evaluate(async (order) => {
+    const { choices: stored } = (await (await fetch(`/api/orders/${order}`)).json()) as {
+      choices: { films: { off: string[]; print: string[]; film: Record<string, string> } };
+    };
+    return stored.films;
+  }, id);
+  expect(choices).toMatchObject({ off: ['#e2a21b'], print: [], film: { '#e2a21b': 'lantern' } });
+  await page.getByLabel('Cut #e2a21b').check();
+  await expect(section(page, 'Films')).toContainText('3 films');
+  await expect(picker).toContainText('Lantern orange');
+  // two colours on one film are one cut
+  await choose('damson', /Damson/);
+  await expect(section(page, 'Films')).toContainText('2 films');
+});
+
+/** The text of a PDF that the page links to, read by an independent reader. */
+async function textOf(page: Page, path: string): Promise<string> {
+  const base64 = await page.evaluate(async (address) => {
+    const bytes = new Uint8Array(await (await fetch(address)).arrayBuffer());
+    return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''));
+  }, path);
+  const pdf = await getDocument({ data: new Uint8Array(Buffer.from(base64, 'base64')) }).promise;
+  const pages = await Promise.all(
+    Array.from({ length: pdf.numPages }, async (_, i) => (await pdf.getPage(i + 1)).getTextContent()),
+  );
+  return pages
+    .flatMap(({ items }) => items.map((item) => ('str' in item ? item.str : '')))
+    .join(' ')
+    .replace(/\s+/g, ' ');
+}
 
 test('each way to lie under another film, marks, another order, copies, and one film cut again', async ({
   page,
@@ -80,6 +143,62 @@ test('each way to lie under another film, marks, another order, copies, and one 
   await expect(section(page, 'Films')).toContainText('6 films');
   await expect(page.getByText('4 of ring')).toBeVisible();
 
+  // a mark that is moved stays; on the art it keeps the order back
+  const mark = page.getByRole('button', { name: 'Layer mark 1: drag or arrow keys move it' });
+  const at = (await mark.boundingBox())!;
+  await page.mouse.move(at.x + 14, at.y + 14);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 110, at.y + 30, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('list', { name: 'To look at' })).toContainText('A layer mark lies on the art');
+  await expect(page.getByRole('button', { name: /^Queue / })).toBeDisabled();
+  await page.getByRole('button', { name: 'Put them back around the sign' }).click();
+  await expect(page.getByRole('button', { name: /^Queue 6/ })).toBeEnabled();
+  await mark.press('Shift+ArrowUp');
+  await expect(page.getByRole('button', { name: 'Put them back around the sign' })).toBeVisible();
+  await saved(page);
+
+  // another order: overlaps follow
+  await page.getByRole('button', { name: 'Cut Shallow water later' }).click();
+  await expect(page.locator('.strip .label').nth(1)).toContainText('2 Shallow water');
+  await page.keyboard.press('BracketRight');
+  await expect(page.locator('.strip.picked .label')).toContainText('1 Buoy yellow');
+  await page.keyboard.press('BracketRight');
+  await page.keyboard.press('Shift+BracketLeft');
+  await expect(page.locator('.strip .label').first()).toContainText('1 Shallow water');
+  await saved(page);
+
+  // both papers, and the sheet as a page
+  const runCard = await textOf(
+    page,
+    (await page.getByRole('link', { name: 'Run card' }).getAttribute('href'))!,
+  );
+  for (const words of ['slipway sign', 'Run card', '1 Load Shallow water', '6 Load Tar black', 'G-4002'])
+    expect(runCard).toContain(words);
+  await page.getByRole('link', { name: 'Weeding and applying' }).click();
+  await page.waitForURL(/applying$/);
+  await expect(page.getByRole('listitem')).toHaveCount(6);
+  await expect(page.getByRole('listitem').first()).toContainText('the top film: nothing lies over it');
+  await expect(page.getByText(/^The ring marks of all films meet at /)).toBeVisible();
+  const ticked = page.getByRole('listitem').first().getByRole('button');
+  await ticked.click();
+  await expect(ticked).toHaveText('On the tape');
+  await page.reload();
+  await expect(ticked).toHaveText('On the tape');
+  const sheet = await textOf(
+    page,
+    (await page.getByRole('link', { name: 'On paper' }).getAttribute('href'))!,
+  );
+  for (const words of [
+    'Weeding, taping, applying',
+    'Squeegee from the middle',
+    '1 Tar black',
+    '6 Shallow water',
+  ])
+    expect(sheet).toContain(words);
+  await page.getByRole('link', { name: 'The order' }).click();
+  await expect(section(page, 'Films')).toContainText('6 films');
+
   // only one film is cut here, to keep the test short: the others are switched off
   const boxes = await page.getByRole('checkbox', { name: /^Cut #/ }).all();
   for (const box of boxes.slice(1)) await box.uncheck();
@@ -97,11 +216,22 @@ test('each way to lie under another film, marks, another order, copies, and one 
   await page.getByRole('button', { name: 'Cut again' }).click();
   await page.waitForURL(/cutters\/curlew/);
   await expect(page.getByRole('heading', { name: /^Load / })).toBeVisible();
+  await cancelAll(page);
+  await page.goBack();
+
+  // and one piece of it
+  await page.getByRole('button', { name: 'Some pieces again …' }).click();
+  const ask = page.getByRole('group', { name: 'Pieces to cut again' });
+  const stage = (await page.getByRole('application', { name: /^The finished sign/ }).boundingBox())!;
+  await page.mouse.click(stage.x + 3, stage.y + 3);
+  await expect(ask).toContainText('No piece of Shallow water lies there.');
+  await page.mouse.click(stage.x + stage.width / 2, stage.y + stage.height / 2);
+  await expect(ask).toContainText('1 piece of Shallow water picked');
+  await page.getByRole('button', { name: 'Cut it again' }).click();
+  await page.waitForURL(/cutters\/curlew/);
+  await expect(page.getByRole('heading', { name: /^Load Shallow water/ })).toBeVisible();
   // leaves the cutter free for the tests that follow
-  await page.evaluate(async () => {
-    const cuts = (await (await fetch('/api/cuts')).json()) as { id: number }[];
-    for (const { id } of cuts) await fetch(`/api/cuts/${id}/cancel`, { method: 'POST' });
-  });
+  await cancelAll(page);
 });
 
 test('the shop’s films: searched, changed, taken out and brought in as a table', async ({ page }) => {
@@ -111,20 +241,41 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   await expect(page.getByText('3 of 40')).toBeVisible();
   await page.getByRole('button', { name: 'all', exact: true }).click();
   await page.getByLabel('Search films').fill('heather');
+  const open = page.getByRole('button', { name: 'Rolls, colour and limits of Heather' });
+  await open.click();
   const narrowest = page.getByLabel('Narrowest stem of Heather');
   await narrowest.fill('2.2');
   await narrowest.press('Enter');
   await expect(narrowest).toHaveValue('2.20 mm');
+  // a second roll, and a colour typed as Lab
+  await page.getByRole('button', { name: 'Add a roll' }).click();
+  const second = page.getByLabel('Width of roll 2 of Heather');
+  await second.fill('1220');
+  await second.press('Enter');
+  await expect(second).toHaveValue('1220.0 mm');
+  const light = page.getByLabel('L* of Heather');
+  await light.fill('50');
+  await light.press('Enter');
+  await expect(light).toHaveValue('50.0');
+  await expect(page.getByLabel('Hex of Heather')).not.toHaveValue('#8d5a9b');
+  await page.getByLabel('Hex of Heather').fill('8D5A9B');
+  await page.getByLabel('Hex of Heather').press('Enter');
+  await expect(page.getByLabel('Hex of Heather')).toHaveValue('#8d5a9b');
   await page.reload();
-  await expect(page.getByLabel('Narrowest stem of Heather')).toHaveValue('2.20 mm');
+  await page.getByLabel('Search films').fill('heather');
+  await open.click();
+  await expect(narrowest).toHaveValue('2.20 mm');
+  await expect(second).toHaveValue('1220.0 mm');
   const [table] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'As a table' }).click(),
   ]);
   const text = readFileSync(await table.path(), 'utf8');
-  expect(text.split('\r\n')).toHaveLength(42);
+  await page.getByLabel('Search films').fill('');
+  // a line a roll: three films have two
+  expect(text.split('\r\n')).toHaveLength(45);
   const path = join(dir, 'films.csv');
-  writeFileSync(path, `${text}dusk,Dusk,G-4999,#3b2a4a,opaque,sign,610,5000,no,1.5,3,0.3,\r\n`);
+  writeFileSync(path, `${text}dusk,Dusk,G-4999,#3b2a4a,opaque,matt,sign,610,5000,no,1.5,3,0.3,3,8000,\r\n`);
   await page.locator('[data-test=film-table]').setInputFiles(path);
   await expect(page.getByText('41 of 41')).toBeVisible();
   writeFileSync(path, text.replace('#2c6e7c', 'teal'));

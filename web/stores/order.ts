@@ -154,7 +154,10 @@ export const useOrder = defineStore('order', () => {
       show(view, found);
       planning.value = false;
       checking.value = 0;
-      const tell = proxy((share: number) => mine === wanted && (checking.value = share));
+      const tell = proxy((share: number) => {
+        // comes over a channel of its own, so perhaps only after the result
+        if (mine === wanted && checking.value !== undefined) checking.value = share;
+      });
       const checks = await worker.plan.check(now, shop.value, tell);
       if (mine !== wanted || !checks) return;
       found = checks;

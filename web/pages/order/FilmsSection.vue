@@ -109,6 +109,7 @@ function move(index: number, by: 1 | -1): void {
           option-group-label="label"
           option-group-children="items"
           filter
+          reset-filter-on-hide
           :filter-fields="['name', 'code', 'colour']"
           size="small"
           :aria-label="`Film for ${c.colour}`"

@@ -226,7 +226,8 @@ onBeforeUnmount(() => {
         <span v-else class="hint">drag to move · wheel to zoom</span>
         <span><kbd>[</kbd> <kbd>]</kbd> film</span>
         <span><kbd>?</kbd> keys</span>
-        <span class="saved" role="status">{{ workText || savedText }}</span>
+        <span class="work" role="status">{{ workText }}</span>
+        <span class="saved" role="status">{{ savedText }}</span>
         <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">
           Undo <kbd>Ctrl Z</kbd>
         </button>
@@ -308,10 +309,6 @@ onBeforeUnmount(() => {
   gap: 9px;
   font-size: 14px;
 }
-.planning {
-  font-size: 14px;
-  color: var(--ink-soft);
-}
 .problem {
   grid-row: 2;
   margin: 10px 14px 0;
@@ -338,7 +335,7 @@ footer {
   width: 15em;
   white-space: pre;
 }
-.saved {
+.work {
   margin-left: auto;
 }
 .small {
