@@ -47,7 +47,11 @@ const groups = computed(() => {
     const key = colour.goesTo === 'print' ? 'print' : (colour.film?.id ?? colour.colour);
     films.set(key, [...(films.get(key) ?? []), colour]);
   }
-  return [...films.entries()].map(([id, colours]) => ({ id, colours }));
+  // what is printed comes last: films are counted as they are cut
+  const isPrint = ({ id }: { id: string }): number => Number(id === 'print');
+  return [...films.entries()]
+    .map(([id, colours]) => ({ id, colours }))
+    .sort((a, b) => isPrint(a) - isPrint(b));
 });
 const sheet = computed(() => ({ width: store.plan?.width ?? 100, height: store.plan?.height ?? 100 }));
 const columns = computed(() => {

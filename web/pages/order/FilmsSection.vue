@@ -173,7 +173,11 @@ function move(index: number, by: 1 | -1): void {
   background: var(--damson-soft);
 }
 .off {
-  opacity: 0.62;
+  background: none;
+  border-style: dashed;
+}
+.off > .swatch {
+  opacity: 0.5;
 }
 .grip {
   color: var(--ink-soft);

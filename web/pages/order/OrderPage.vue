@@ -226,7 +226,7 @@ onBeforeUnmount(() => {
         <span v-else class="hint">drag to move · wheel to zoom</span>
         <span><kbd>[</kbd> <kbd>]</kbd> film</span>
         <span><kbd>?</kbd> keys</span>
-        <span class="work" role="status">{{ workText }}</span>
+        <span class="doing" role="status">{{ workText }}</span>
         <span class="saved" role="status">{{ savedText }}</span>
         <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">
           Undo <kbd>Ctrl Z</kbd>
@@ -335,7 +335,7 @@ footer {
   width: 15em;
   white-space: pre;
 }
-.work {
+.doing {
   margin-left: auto;
 }
 .small {
