@@ -14,10 +14,10 @@ import { oneFile } from '../core/plan/oneFile';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { preparePiece } from '../core/artwork/preparePiece';
 import { seenColours } from '../core/films/seen';
-import { weld } from '../core/geometry/region';
 import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
 import type { Choices } from '../core/plan/plan';
 import { CURLEW, DEMO_SHOP } from '../demo/shop';
+import { bareBooleans, gridPaths } from './bareBooleans';
 import { largeDrawing } from './largeDrawing';
 
 const RUNS = 5;
@@ -62,10 +62,10 @@ row(
 
 const { shapes } = preparePiece(artwork, DEFAULT_CHOICES.artwork);
 const separation = time(() => seenColours(shapes));
-const rings = shapes.flatMap((shape) => shape.region);
-const bare = time(() => weld(rings));
-row('what is seen of each colour', `${separation.toFixed(0)} ms`, '');
-row('  against one bare union of the same outlines', `${(separation / bare).toFixed(2)} ×`, '');
+const paths = gridPaths(shapes);
+const bare = time(() => bareBooleans(shapes, paths));
+row('what is seen of each colour, 100 000 vertices', `${separation.toFixed(0)} ms`, '');
+row('  against the bare booleans it needs', `${(separation / bare).toFixed(2)} ×`, '≤ 1.5 ×');
 
 const points = cold.cuts.reduce(
   (sum, cut) => sum + cut.program.lines.reduce((n, line) => n + line.points.length / 2, 0),

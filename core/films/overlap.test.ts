@@ -125,7 +125,7 @@ describe('properties of any pile', () => {
       fc.property(piles, (pile) => {
         const butt = layersOf(pile, all({ mode: 'butt', by: 0 })).films;
         const silhouette = weld(pile.flatMap(({ region }) => region));
-        const slack = 0.003 * butt.reduce((sum, { region }) => sum + outlineLength(region), 10);
+        const slack = 0.001 * butt.reduce((sum, { region }) => sum + outlineLength(region), 10);
         expect(Math.abs(butt.reduce((sum, { area }) => sum + area, 0) - regionArea(silhouette))).toBeLessThan(
           slack,
         );

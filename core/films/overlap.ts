@@ -4,6 +4,7 @@ import type { Finding } from '../findings/finding';
 import { boundsTouch } from '../geometry/bounds';
 import { liesOn } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
+import { simplify } from '../geometry/simplify';
 import type { Spot } from '../geometry/spot';
 import {
   difference,
@@ -58,7 +59,7 @@ export function withOverlaps(
   return films.map(({ film, region, colours }, i) => {
     const { mode, by } = overlapOf(film, chosen);
     if (mode === 'butt' || region.length === 0) return region;
-    const reach = mode === 'trap' ? grow(region, by) : [...region, ...paintedIn(shapes, colours)];
+    const reach = mode === 'trap' ? grow(roughly(region, by * ROUGH), by) : [...region, ...paintedIn(shapes, colours)];
     const above = films.slice(i + 1).flatMap((upper) => near(reach, upper.region));
     if (above.length === 0) return region;
     // let out by more than rounding, so that what goes under and what is seen stay one outline
@@ -67,6 +68,11 @@ export function withOverlaps(
 }
 
 const ROUNDING = 0.002;
+/** How far the hidden edge of a trap may lie from where it should, as a share of the trap: nobody sees it. */
+const ROUGH = 0.02;
+
+const roughly = (region: Region, tolerance: number): Region =>
+  region.map((points) => simplify({ points, closed: true }, tolerance).points);
 
 const paintedIn = (shapes: readonly PreparedShape[], colours: readonly string[]): Region =>
   shapes.filter((shape) => colours.includes(shape.colour)).flatMap((shape) => shape.region);

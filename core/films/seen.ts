@@ -6,7 +6,7 @@ import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
 import type { Folds } from './fold';
 import { folded } from './fold';
-import type { Piece, Region } from '../geometry/region';
+import type { Piece, Region, Ring } from '../geometry/region';
 import {
   cutToBox,
   difference,
@@ -14,6 +14,7 @@ import {
   letOut,
   piecesOf,
   regionArea,
+  ringArea,
   ringBounds,
   weldDisjoint,
 } from '../geometry/region';
@@ -36,6 +37,21 @@ interface Cover extends Bounds {
   readonly vertices: number;
 }
 
+/** What is seen of one colour so far. */
+class Seen {
+  readonly rings: Ring[] = [];
+  private readonly boxes = new RBush<Bounds>();
+
+  add(region: Region): void {
+    this.rings.push(...region);
+    this.boxes.load(region.filter((ring) => ringArea(ring) > 0).map(ringBounds));
+  }
+
+  isNear(box: Bounds): boolean {
+    return this.boxes.collides(box);
+  }
+}
+
 /** Room kept around the part of a cover that is looked at, mm. */
 const CLIP_MARGIN = 0.05;
 /** More than any rounding can part two outlines that were one: keeps slits out of same-colour joins, mm. */
@@ -55,16 +71,18 @@ export function seenColours(
 ): SeenColour[] {
   if (Object.keys(fold).length > 0) return seenColours(shapes.map(repaint(fold)), lines.map(repaint(fold)));
   const silhouette = new RBush<Cover>();
-  const seen = new Map<string, RBush<Cover>>();
+  const seen = new Map<string, Seen>();
   for (const shape of shapes.toReversed()) {
     const covers = silhouette.search(shape.bounds);
     // slivers thinner than the grid are rounding, not art, and they upset the booleans that follow
     const visible =
-      covers.length === 0 ? shape.region : dropSlivers(hide(shape, covers, seen.get(shape.colour)));
+      covers.length === 0
+        ? shape.region
+        : dropSlivers(hide(shape, covers, seen.get(shape.colour)?.isNear(shape.bounds) ?? false));
     if (visible.length === 0) continue;
-    const own = seen.get(shape.colour) ?? new RBush<Cover>();
+    const own = seen.get(shape.colour) ?? new Seen();
     seen.set(shape.colour, own);
-    own.load(piecesOf(visible).map(coverOf));
+    own.add(visible);
     extend(silhouette, shape, covers);
   }
   return collect(shapes, lines, seen);
@@ -78,7 +96,7 @@ const repaint =
 function collect(
   shapes: readonly PreparedShape[],
   lines: readonly PreparedLine[],
-  seen: ReadonlyMap<string, RBush<Cover>>,
+  seen: ReadonlyMap<string, Seen>,
 ): SeenColour[] {
   const counts = new Map<string, number>();
   for (const { colour } of shapes) counts.set(colour, (counts.get(colour) ?? 0) + 1);
@@ -91,12 +109,7 @@ function collect(
   }
   const out: SeenColour[] = [];
   for (const [colour, count] of counts) {
-    const rings =
-      seen
-        .get(colour)
-        ?.all()
-        .flatMap((piece) => piece.rings) ?? [];
-    const region = dropSlivers(weldDisjoint(rings));
+    const region = dropSlivers(weldDisjoint(seen.get(colour)?.rings ?? []));
     const own = linesOf.get(colour) ?? [];
     if (region.length > 0 || own.length > 0) {
       const drawn = count + new Set(own.map((line) => line.ref)).size;
@@ -115,11 +128,11 @@ function coverOf(rings: Piece): Cover {
  * slit for the knife to follow: there the rest is let out by a little more than rounding can do, and the weld
  * at the end closes it.
  */
-function hide(shape: PreparedShape, covers: readonly Cover[], sameColour: RBush<Cover> | undefined): Region {
+function hide(shape: PreparedShape, covers: readonly Cover[], isByItsOwn: boolean): Region {
   const above = nearRings(covers, shape);
   if (above.length === 0) return shape.region;
   const visible = difference(shape.region, above);
-  return sameColour?.collides(shape.bounds) ? letOut(visible, ROUNDING) : visible;
+  return isByItsOwn ? letOut(visible, ROUNDING) : visible;
 }
 
 /** The covers' rings near the shape; large covers are cut down to its box first. */
@@ -137,10 +150,20 @@ function nearRings(covers: readonly Cover[], shape: PreparedShape): Region {
   );
 }
 
-/** Adds a shape to the silhouette. One that meets far larger outlines is laid beside them: welding would cost more. */
+/**
+ * Adds a shape to the silhouette. Up to a few, covers are cheaper laid beside each other than welded; one that meets
+ * far larger outlines is always laid beside them.
+ */
 function extend(silhouette: RBush<Cover>, shape: PreparedShape, covers: readonly Cover[]): void {
   const size = shape.region.reduce((sum, ring) => sum + ring.length / 2, 0);
+  if (covers.length < DEEP) {
+    silhouette.insert({ ...shape.bounds, rings: shape.region, vertices: size });
+    return;
+  }
   const met = covers.filter((cover) => cover.vertices <= 8 * size + 1000);
   for (const cover of met) silhouette.remove(cover);
   silhouette.load(piecesOf([...shape.region, ...met.flatMap((cover) => cover.rings)]).map(coverOf));
 }
+
+/** Covers at one place from which on they are welded. */
+const DEEP = 12;

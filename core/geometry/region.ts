@@ -3,11 +3,13 @@
  * Outer rings have positive area, holes negative (see {@link ringArea}), so a region's area is the plain sum.
  */
 import type { Path64, Paths64, PolyPath64 } from 'clipper2-ts';
-import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, PolyTree64 } from 'clipper2-ts';
+import { Clipper64, ClipType, FillRule, PolyTree64 } from 'clipper2-ts';
 import type { Bounds } from './bounds';
 import { emptyBounds, growBounds, isEmptyBounds } from './bounds';
 import type { Matrix } from './matrix';
 import { determinant } from './matrix';
+import type { Cap, Join } from './offset';
+import { offsetLine, offsetRing } from './offset';
 import type { Polyline } from './path';
 
 /** x0, y0, x1, y1 … in mm; closed, the first point not repeated. */
@@ -15,8 +17,7 @@ export type Ring = Float64Array;
 export type Region = readonly Ring[];
 
 export type Fill = 'nonzero' | 'evenodd';
-export type Join = 'round' | 'miter' | 'bevel';
-export type Cap = 'butt' | 'round' | 'square';
+export type { Cap, Join };
 
 /** Grid steps per mm: 1 µm. 12 m is then 1.2e7 steps, so products of two lengths stay exact in doubles. */
 export const GRID_PER_MM = 1000;
@@ -25,21 +26,11 @@ export const GRID_PER_MM = 1000;
 const ARC_TOLERANCE = 0.005;
 
 const RULE: Readonly<Record<Fill, FillRule>> = { nonzero: FillRule.NonZero, evenodd: FillRule.EvenOdd };
-const JOIN: Readonly<Record<Join, JoinType>> = {
-  round: JoinType.Round,
-  miter: JoinType.Miter,
-  bevel: JoinType.Bevel,
-};
-const CAP: Readonly<Record<Cap, EndType>> = {
-  butt: EndType.Butt,
-  round: EndType.Round,
-  square: EndType.Square,
-};
-
 function toGrid(ring: Float64Array): Path64 {
   const path: Path64 = new Array(ring.length >> 1);
   for (let i = 0, k = 0; i < ring.length; i += 2, k++) {
-    path[k] = { x: Math.round(ring[i] * GRID_PER_MM), y: Math.round(ring[i + 1] * GRID_PER_MM) };
+    // + 0: -0 is no small integer, and one such point slows every boolean after it down
+    path[k] = { x: Math.round(ring[i] * GRID_PER_MM) + 0, y: Math.round(ring[i + 1] * GRID_PER_MM) + 0 };
   }
   return path;
 }
@@ -55,19 +46,19 @@ function fromGrid(path: Path64): Ring {
 
 const gridAll = (rings: readonly Float64Array[]): Paths64 => rings.map(toGrid);
 
-function run(type: ClipType, subject: Paths64, clip: Paths64, fill: Fill): Region {
+function run(type: ClipType, subject: Paths64, clip: Paths64, fill: FillRule): Region {
   const clipper = new Clipper64();
   clipper.preserveCollinear = false;
   clipper.addSubject(subject);
   if (clip.length > 0) clipper.addClip(clip);
   const solution: Paths64 = [];
-  clipper.execute(type, RULE[fill], solution);
+  clipper.execute(type, fill, solution);
   return solution.map(fromGrid);
 }
 
 /** Welds rings into one region under a fill rule. Also the way from raw outlines to a region. */
 export function weld(rings: readonly Float64Array[], fill: Fill = 'nonzero'): Region {
-  return rings.length === 0 ? [] : run(ClipType.Union, gridAll(rings), [], fill);
+  return rings.length === 0 ? [] : run(ClipType.Union, gridAll(rings), [], RULE[fill]);
 }
 
 /**
@@ -91,13 +82,13 @@ const transpose = (region: Region): Region => mapRegion(region, [0, 1, 1, 0, 0, 
 /** What lies in `a` and not in `b`. */
 export function difference(a: Region, b: Region): Region {
   if (a.length === 0 || b.length === 0) return a;
-  return run(ClipType.Difference, gridAll(a), gridAll(b), 'nonzero');
+  return run(ClipType.Difference, gridAll(a), gridAll(b), FillRule.NonZero);
 }
 
 /** What lies in both. */
 export function intersection(a: Region, b: Region): Region {
   if (a.length === 0 || b.length === 0) return [];
-  return run(ClipType.Intersection, gridAll(a), gridAll(b), 'nonzero');
+  return run(ClipType.Intersection, gridAll(a), gridAll(b), FillRule.NonZero);
 }
 
 /** The parts of lines that lie in a region; a closed line that is wholly inside stays closed. */
@@ -133,32 +124,35 @@ export function strokeOutline(
   width: number,
   style: { readonly join: Join; readonly cap: Cap; readonly miterLimit: number },
 ): Region {
-  const offsetter = new ClipperOffset(style.miterLimit, ARC_TOLERANCE * GRID_PER_MM);
-  for (const { points, closed } of lines) {
-    const path = withoutRepeats(toGrid(points), closed);
-    if (path.length === 1 && style.cap === 'butt') continue;
-    const end = closed && path.length > 2 ? EndType.Joined : CAP[style.cap];
-    offsetter.addPaths([path], JOIN[style.join], end);
+  const { join, cap, miterLimit } = style;
+  const corners = { join, miterLimit, tolerance: ARC_TOLERANCE };
+  const rings = lines.flatMap(({ points, closed }) => {
+    if (!closed || points.length < 6) return [offsetLine(points, width / 2, corners, cap)];
+    return [offsetRing(points, width / 2, corners), offsetRing(backwards(points), width / 2, corners)];
+  });
+  return woundPositive(rings);
+}
+
+function backwards(ring: Ring): Ring {
+  const n = ring.length;
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i += 2) {
+    out[i] = ring[n - 2 - i];
+    out[i + 1] = ring[n - 1 - i];
   }
-  const solution: Paths64 = [];
-  offsetter.execute((width / 2) * GRID_PER_MM, solution);
-  return solution.map(fromGrid);
+  return out;
 }
 
-function withoutRepeats(path: Path64, closed: boolean): Path64 {
-  const kept = path.filter((p, i) => i === 0 || p.x !== path[i - 1].x || p.y !== path[i - 1].y);
-  const last = kept[kept.length - 1];
-  if (closed && kept.length > 1 && last.x === kept[0].x && last.y === kept[0].y) kept.pop();
-  return kept;
+/** What raw offset rings wind around more often than not. */
+function woundPositive(rings: readonly Ring[]): Region {
+  const paths = gridAll(rings.filter((ring) => ring.length > 0));
+  return paths.length === 0 ? [] : run(ClipType.Union, paths, [], FillRule.Positive);
 }
 
-/** The region with everything within `distance` mm of it, corners round; may overlap itself nowhere. */
+/** The region with everything within `distance` mm of it, corners round; negative: without what is that near its edge. */
 export function grow(region: Region, distance: number): Region {
-  const offsetter = new ClipperOffset(2, ARC_TOLERANCE * GRID_PER_MM);
-  offsetter.addPaths(gridAll(region), JoinType.Round, EndType.Polygon);
-  const solution: Paths64 = [];
-  offsetter.execute(distance * GRID_PER_MM, solution);
-  return solution.map(fromGrid);
+  const corners = { join: 'round', miterLimit: 2, tolerance: ARC_TOLERANCE } as const;
+  return woundPositive(region.map((ring) => offsetRing(ring, distance, corners)));
 }
 
 /** Signed area of one ring in mm²: positive for outer rings, negative for holes. */
