@@ -84,6 +84,12 @@ test('a colour is given another film, found by its name; it goes to print, to no
   await page.getByLabel('Cut #e2a21b').check();
   await expect(section(page, 'Films')).toContainText('3 films');
   await expect(picker).toContainText('Lantern orange');
+  await page.getByRole('button', { name: 'Switch all off' }).click();
+  await expect(page.getByRole('list', { name: 'To look at' })).toContainText(
+    'Every colour is switched off or printed',
+  );
+  await page.getByRole('button', { name: 'Switch all on' }).click();
+  await expect(section(page, 'Films')).toContainText('3 films');
   // two colours on one film are one cut
   await choose('damson', /Damson/);
   await expect(section(page, 'Films')).toContainText('2 films');

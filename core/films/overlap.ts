@@ -59,7 +59,8 @@ export function withOverlaps(
   return films.map(({ film, region, colours }, i) => {
     const { mode, by } = overlapOf(film, chosen);
     if (mode === 'butt' || region.length === 0) return region;
-    const reach = mode === 'trap' ? grow(roughly(region, by * ROUGH), by) : [...region, ...paintedIn(shapes, colours)];
+    const reach =
+      mode === 'trap' ? grow(roughly(region, by * ROUGH), by) : [...region, ...paintedIn(shapes, colours)];
     const above = films.slice(i + 1).flatMap((upper) => near(reach, upper.region));
     if (above.length === 0) return region;
     // let out by more than rounding, so that what goes under and what is seen stay one outline

@@ -168,13 +168,25 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
     .rect(doc.page.width - MARGIN - 14, top + 8, 14, 14)
     .lineWidth(1)
     .stroke(INK);
+  const { region, bounds } = strip.layer;
+  drawing(
+    doc,
+    [{ region, colour: strip.film.colour }],
+    {
+      minX: bounds.minX,
+      minY: bounds.minY,
+      width: bounds.maxX - bounds.minX,
+      height: bounds.maxY - bounds.minY,
+    },
+    [doc.page.width - MARGIN - 130, top, 100, 38],
+  );
   doc
     .font('bold')
     .fontSize(14)
     .fillColor(INK)
     .text(`${number}  Load ${strip.film.name}`, MARGIN + 30, top);
   doc.font('text').fontSize(10).fillColor(SOFT);
-  const at = { width: 440 };
+  const at = { width: 340 };
   doc.text(
     `${strip.film.code} · roll ${mm(strip.roll.width)} · ${(strip.length / 1000).toFixed(2)} m · ${strip.placements.length} ${strip.placements.length === 1 ? 'copy' : 'copies'}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
     MARGIN + 30,
@@ -187,7 +199,7 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
     doc.y,
     at,
   );
-  doc.y = Math.max(doc.y, top + 36) + 8;
+  doc.y = Math.max(doc.y, top + 40) + 8;
 }
 
 /** Top film first onto the tape, as it is taped. */

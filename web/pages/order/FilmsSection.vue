@@ -67,6 +67,12 @@ function toggle({ colour, goesTo }: ColourView): void {
   const next = goesTo === 'film' ? { off: [...off, colour] } : { off: without(off), print: without(print) };
   store.change({ films: { ...choices.value, ...next } });
 }
+const someOn = computed(() => colours.value.some(({ goesTo }) => goesTo === 'film'));
+function toggleAll(): void {
+  const all = colours.value.map(({ colour }) => colour);
+  const next = someOn.value ? { off: [...new Set([...choices.value.off, ...all])] } : { off: [], print: [] };
+  store.change({ films: { ...choices.value, ...next } });
+}
 const dropped = (): void =>
   emit(
     'reorder',
@@ -83,6 +89,9 @@ function move(index: number, by: 1 | -1): void {
   <p class="hint">
     {{ colours.length }} {{ colours.length === 1 ? 'colour' : 'colours' }} seen. Cut from top to bottom: base
     first.
+    <button v-if="colours.length > 1" class="all" @click="toggleAll">
+      {{ someOn ? 'Switch all off' : 'Switch all on' }}
+    </button>
   </p>
   <VueDraggable v-model="colours" handle=".grip" :animation="120" class="list" @end="dropped">
     <div
@@ -154,6 +163,15 @@ function move(index: number, by: 1 | -1): void {
 </template>
 
 <style scoped>
+.all {
+  padding: 0;
+  margin-left: 6px;
+  font: inherit;
+  color: var(--damson);
+  text-decoration: underline;
+  background: none;
+  border: 0;
+}
 .list {
   display: grid;
   gap: 7px;
