@@ -1,8 +1,8 @@
 // The whole test run: set-up, lint, types, dependency rules, unused code, unit, server and browser tests.
 // Ends with a line `N passed, N failed`.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
@@ -31,9 +31,29 @@ function step(name, command, args, env = {}) {
   return status === 0;
 }
 
+/** Runs checks side by side, as many as there are cores; each says what it has to when it is done. */
+async function checks(all) {
+  const left = [...all];
+  const lane = async () => {
+    for (let next = left.shift(); next; next = left.shift()) await check(...next);
+  };
+  await Promise.all(Array.from({ length: Math.max(1, availableParallelism()) }, lane));
+}
+
 function check(name, command, args) {
-  if (step(name, command, args)) passed++;
-  else failed++;
+  const started = Date.now();
+  const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk));
+  return new Promise((done) => {
+    child.on('close', (status) => {
+      const seconds = ((Date.now() - started) / 1000).toFixed(1);
+      console.log(`\n── ${name}\n${said}   ${status === 0 ? 'ok' : `failed (${status})`}, ${seconds} s`);
+      if (status === 0) passed++;
+      else failed++;
+      done();
+    });
+  });
 }
 
 /** Counts from a runner's own report; a run that leaves none has failed. */
@@ -60,12 +80,14 @@ const jest = (project, env) => {
 };
 
 try {
-  check('lint', 'npx', ['eslint', '.']);
-  check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-  check('types', 'npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json']);
-  check('dependency rules', 'npm', ['run', '--silent', 'rules']);
-  check('unused code', 'npx', ['knip', '--no-config-hints']);
-  check('pages', 'npx', ['vite', 'build', '--logLevel', 'error']);
+  await checks([
+    ['types', 'npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json']],
+    ['lint', 'npx', ['eslint', '.']],
+    ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+    ['dependency rules', 'npm', ['run', '--silent', 'rules']],
+    ['pages', 'npx', ['vite', 'build', '--logLevel', 'error']],
+    ['unused code', 'npx', ['knip', '--no-config-hints']],
+  ]);
   jest('unit');
   jest('server', { DATABASE_URL: postgres.fresh('jampan_server') });
   const report = join(out, 'browser.json');

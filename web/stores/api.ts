@@ -83,9 +83,9 @@ export function upload<T>(path: string, file: File, progress: (now: UploadProgre
 
 const READING: UploadProgress = { phase: 'reading', share: 0 };
 
-/** The share that the newest whole line tells. */
+/** The share that the newest whole line tells; an answer without steps has no whole line. */
 function shareIn(text: string): number | undefined {
-  const line = text.slice(0, text.lastIndexOf('\n')).split('\n').at(-1);
+  const line = text.split('\n').at(-2);
   return line ? (JSON.parse(line) as { share?: number }).share : undefined;
 }
 
