@@ -1,6 +1,7 @@
 /** How films lie under one another: whole, with a little under the edge of what covers them, or edge to edge. */
 import type { PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
+import type { Bounds } from '../geometry/bounds';
 import { boundsTouch } from '../geometry/bounds';
 import { liesOn } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
@@ -14,6 +15,7 @@ import {
   letOut,
   regionArea,
   regionBounds,
+  ringBounds,
   weld,
 } from '../geometry/region';
 import type { Build, Film } from './film';
@@ -61,7 +63,8 @@ export function withOverlaps(
     if (mode === 'butt' || region.length === 0) return region;
     const reach =
       mode === 'trap' ? grow(roughly(region, by * ROUGH), by) : [...region, ...paintedIn(shapes, colours)];
-    const above = films.slice(i + 1).flatMap((upper) => near(reach, upper.region));
+    const box = regionBounds(reach);
+    const above = films.slice(i + 1).flatMap((upper) => ringsIn(box, upper.region));
     if (above.length === 0) return region;
     // let out by more than rounding, so that what goes under and what is seen stay one outline
     return dropSlivers(intersection(reach, [...region, ...letOut(above, ROUNDING)]));
@@ -78,11 +81,9 @@ const roughly = (region: Region, tolerance: number): Region =>
 const paintedIn = (shapes: readonly PreparedShape[], colours: readonly string[]): Region =>
   shapes.filter((shape) => colours.includes(shape.colour)).flatMap((shape) => shape.region);
 
-/** The rings of a region that come near another. */
-function near(region: Region, other: Region): Region {
-  const box = regionBounds(region);
-  return boundsTouch(box, regionBounds(other)) ? other : [];
-}
+/** The rings of a region that reach into a box: those left out make no difference inside it. */
+const ringsIn = (box: Bounds, region: Region): Region =>
+  region.filter((ring) => boundsTouch(box, ringBounds(ring)));
 
 /** What of a film lies under others. */
 export const hiddenPart = (cut: Region, seen: Region): Region => dropSlivers(difference(cut, seen));

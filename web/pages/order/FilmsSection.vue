@@ -86,9 +86,8 @@ function move(index: number, by: 1 | -1): void {
 </script>
 
 <template>
-  <p class="hint">
-    {{ colours.length }} {{ colours.length === 1 ? 'colour' : 'colours' }} seen. Cut from top to bottom: base
-    first.
+  <p class="hint seen">
+    <span>{{ colours.length }} {{ colours.length === 1 ? 'colour' : 'colours' }} seen. Base first.</span>
     <button v-if="colours.length > 1" class="all" @click="toggleAll">
       {{ someOn ? 'Switch all off' : 'Switch all on' }}
     </button>
@@ -163,9 +162,12 @@ function move(index: number, by: 1 | -1): void {
 </template>
 
 <style scoped>
+.seen {
+  display: flex;
+  justify-content: space-between;
+}
 .all {
   padding: 0;
-  margin-left: 6px;
   font: inherit;
   color: var(--damson);
   text-decoration: underline;
