@@ -64,6 +64,23 @@ describe('one film under another', () => {
     expect(regionArea(lower.hidden)).toBeCloseTo(area - 8400, 1);
   });
 
+  test('another film on the same outlines is trapped as before; another trap or another upper outline is not', () => {
+    const seen = seenColours(plate);
+    const sign = { width: 100, height: 100, shapes: plate };
+    const cutOf = (choices: FilmChoices, colours = seen) =>
+      separate(colours, choices, FILMS, [], sign).films.map(({ region }) => region);
+    const by = (mm: number): FilmChoices => all({ mode: 'trap', by: mm });
+    const first = cutOf(by(2));
+    const other = cutOf({ ...by(2), film: { [COLOURS[0]]: 'film2', [COLOURS[1]]: 'film1' } });
+    // the very same outlines: nothing was worked out again
+    expect(other[0][1]).toBe(first[0][1]);
+    expect(regionArea(cutOf(by(3))[0])).toBeCloseTo(10_000 - 34 * 34, 1);
+    const smaller = [plate[0], box(COLOURS[1], 40, 40, 20, 20)];
+    const others = [seen[0], seenColours(smaller)[1]];
+    expect(regionArea(cutOf(by(2), others)[0])).not.toBeCloseTo(regionArea(first[0]), 0);
+    expect(regionArea(cutOf(by(2))[0])).toBeCloseTo(10_000 - 36 * 36, 1);
+  });
+
   test('a hole in the artwork stays open, whatever lies under what', () => {
     const ring = [
       box(COLOURS[0], 0, 0, 100, 100),

@@ -61,15 +61,26 @@ export function withOverlaps(
   return films.map(({ film, region, colours }, i) => {
     const { mode, by } = overlapOf(film, chosen);
     if (mode === 'butt' || region.length === 0) return region;
+    const uppers = films.slice(i + 1).map((upper) => upper.region);
+    const before = mode === 'trap' ? trapped.get(region) : undefined;
+    if (before?.by === by && isSameList(before.uppers, uppers)) return before.cut;
     const reach =
       mode === 'trap' ? grow(roughly(region, by * ROUGH), by) : [...region, ...paintedIn(shapes, colours)];
     const box = regionBounds(reach);
-    const above = films.slice(i + 1).flatMap((upper) => ringsIn(box, upper.region));
+    const above = uppers.flatMap((upper) => ringsIn(box, upper));
     if (above.length === 0) return region;
     // let out by more than rounding, so that what goes under and what is seen stay one outline
-    return dropSlivers(intersection(reach, [...region, ...letOut(above, ROUNDING)]));
+    const cut = dropSlivers(intersection(reach, [...region, ...letOut(above, ROUNDING)]));
+    if (mode === 'trap') trapped.set(region, { by, uppers, cut });
+    return cut;
   });
 }
+
+/** The last trap of each region: another film on one colour leaves all the outlines, and so all the traps, as they are. */
+const trapped = new WeakMap<Region, { by: number; uppers: readonly Region[]; cut: Region }>();
+
+const isSameList = (a: readonly Region[], b: readonly Region[]): boolean =>
+  a.length === b.length && a.every((region, i) => region === b[i]);
 
 const ROUNDING = 0.002;
 /** How far the hidden edge of a trap may lie from where it should, as a share of the trap: nobody sees it. */
@@ -86,7 +97,15 @@ const ringsIn = (box: Bounds, region: Region): Region =>
   region.filter((ring) => boundsTouch(box, ringBounds(ring)));
 
 /** What of a film lies under others. */
-export const hiddenPart = (cut: Region, seen: Region): Region => dropSlivers(difference(cut, seen));
+export function hiddenPart(cut: Region, seen: Region): Region {
+  const before = hidden.get(cut);
+  if (before?.seen === seen) return before.part;
+  const part = dropSlivers(difference(cut, seen));
+  hidden.set(cut, { seen, part });
+  return part;
+}
+
+const hidden = new WeakMap<Region, { seen: Region; part: Region }>();
 
 /** Choices that will show or lift, and places where too many films lie on one another. */
 export function overlapFindings(
