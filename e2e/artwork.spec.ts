@@ -181,6 +181,8 @@ test('each kind of finding is mended with one click, all of it undone, and the r
     await finding(page, says).first().getByRole('button', { name: button, exact: true }).click();
     await expect(finding(page, says)).toHaveCount(before - 1);
   };
+  // the check-over comes after the plan
+  await expect(finding(page, /A stem is/).first()).toBeVisible();
   await page.keyboard.press('p');
   await expect(page.locator('.list > li.now')).toHaveCount(1);
   const first = await page.locator('.list > li.now .what').innerText();
