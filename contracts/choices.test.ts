@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_CHOICES } from '../core/plan/plan';
-import { ENDPOINTS, eventSchema } from './api';
+import { eventSchema } from './api';
+import { ENDPOINTS } from './endpoints';
 import { choicesSchema } from './choices';
 import { openApi } from './openapi';
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import type { Endpoint } from './api';
-import { ENDPOINTS, problemSchema } from './api';
+import type { Endpoint } from './endpoints';
+import { problemSchema } from './api';
+import { ENDPOINTS } from './endpoints';
 
 /** The API description (OpenAPI 3.1), made from the same schemas that check every request. */
 export function openApi(): object {

@@ -41,7 +41,8 @@ export function meanColour(given: readonly { readonly at: number; readonly colou
   return `#${mean.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
 }
 
-function channels(colour: string): number[] {
+/** Red, green and blue, 0 … 255. */
+export function channels(colour: string): number[] {
   const hex = parseColour(colour);
   return [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16));
 }

@@ -6,7 +6,7 @@ import type { Clip, ClipOutline, StrokeStyle } from './artwork';
 import type { Matrix } from '../geometry/matrix';
 import { multiply } from '../geometry/matrix';
 import { parsePathData } from './pathData';
-import { flatColour, parseColour } from './paint';
+import { channels, flatColour } from './paint';
 import type { Element } from './xml';
 import { opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
 
@@ -104,17 +104,17 @@ function lit(
   defs: ReadonlyMap<string, Element>,
 ): Pick<Paint, 'light' | 'opacity'> | undefined {
   if (byAlpha) return { light: opacity, opacity };
-  const server = defs.get(reference(paint) ?? '');
-  if (!server && reference(paint)) return undefined;
-  if (server && !server.name.endsWith('Gradient')) return undefined;
+  const id = reference(paint);
+  if (!id) return { light: luminance(paint), opacity };
+  const server = defs.get(id);
+  if (!server?.name.endsWith('Gradient')) return undefined;
   // a gradient fades wherever its mean is: half-lit on purpose
-  if (server)
-    return { light: Math.min(LIGHT - DARK, Math.max(2 * DARK, luminance(flatColour(server)))), opacity };
-  return { light: luminance(parseColour(paint)), opacity };
+  const mean = luminance(flatColour(server));
+  return { light: Math.min(LIGHT - DARK, Math.max(2 * DARK, mean)), opacity };
 }
 
 /** Luminance of an sRGB colour by its coefficients as CSS Masking 1 (7.10.1) takes them, 0 … 1. */
 function luminance(colour: string): number {
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16) / 255);
-  return 0.2125 * r + 0.7154 * g + 0.0721 * b;
+  const [r, g, b] = channels(colour);
+  return (0.2125 * r + 0.7154 * g + 0.0721 * b) / 255;
 }

@@ -114,6 +114,17 @@ function tidy(run: readonly number[], closed: boolean): Polyline | undefined {
   return kept.length === 0 ? undefined : { points: Float64Array.from(kept), closed };
 }
 
+/** The same points from the last to the first. */
+export function backwards(points: Float64Array): Float64Array {
+  const n = points.length;
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i += 2) {
+    out[i] = points[n - 2 - i];
+    out[i + 1] = points[n - 1 - i];
+  }
+  return out;
+}
+
 /** x0, y0, x1, y1 of the segment that begins at a point; the last one leads back to the first. */
 export function segmentEnds(points: Float64Array, index: number): [number, number, number, number] {
   const next = (2 * index + 2) % points.length;

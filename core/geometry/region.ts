@@ -11,6 +11,7 @@ import { determinant } from './matrix';
 import type { Cap, Join } from './offset';
 import { offsetLine, offsetRing } from './offset';
 import type { Polyline } from './path';
+import { backwards } from './path';
 
 /** x0, y0, x1, y1 … in mm; closed, the first point not repeated. */
 export type Ring = Float64Array;
@@ -131,16 +132,6 @@ export function strokeOutline(
     return [offsetRing(points, width / 2, corners), offsetRing(backwards(points), width / 2, corners)];
   });
   return woundPositive(rings);
-}
-
-function backwards(ring: Ring): Ring {
-  const n = ring.length;
-  const out = new Float64Array(n);
-  for (let i = 0; i < n; i += 2) {
-    out[i] = ring[n - 2 - i];
-    out[i + 1] = ring[n - 1 - i];
-  }
-  return out;
 }
 
 /** What raw offset rings wind around more often than not. */

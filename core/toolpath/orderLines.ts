@@ -1,4 +1,5 @@
 import type { Polyline } from '../geometry/path';
+import { backwards } from '../geometry/path';
 import type { Spot } from '../geometry/spot';
 
 /**
@@ -35,10 +36,5 @@ export function orderLines(lines: readonly Polyline[], from: Spot): Polyline[] {
 function startAt({ points, closed }: Polyline, at: number): Polyline {
   if (at === 0) return { points, closed };
   if (closed) return { points: Float64Array.from([...points.slice(at), ...points.slice(0, at)]), closed };
-  const turned = new Float64Array(points.length);
-  for (let i = 0; i < points.length; i += 2) {
-    turned[i] = points[points.length - 2 - i];
-    turned[i + 1] = points[points.length - 1 - i];
-  }
-  return { points: turned, closed };
+  return { points: backwards(points), closed };
 }

@@ -1,4 +1,5 @@
 import type { Problem } from '../../contracts/api';
+import { lastStep, shareIn } from './steps';
 import { STEPS_TYPE } from '../../contracts/api';
 
 /** What the server said no with, in words for a person. */
@@ -49,9 +50,6 @@ export interface UploadProgress {
   readonly share: number;
 }
 
-type Step<T> =
-  { readonly share: number } | { readonly value: T } | { readonly status: number; readonly problem: Problem };
-
 /** Sends a file, and hears how far it has come. */
 export function upload<T>(path: string, file: File, progress: (now: UploadProgress) => void): Upload<T> {
   const request = new XMLHttpRequest();
@@ -82,20 +80,3 @@ export function upload<T>(path: string, file: File, progress: (now: UploadProgre
 }
 
 const READING: UploadProgress = { phase: 'reading', share: 0 };
-
-/** The share that the newest whole line tells; an answer without steps has no whole line. */
-function shareIn(text: string): number | undefined {
-  const line = text.split('\n').at(-2);
-  return line ? (JSON.parse(line) as { share?: number }).share : undefined;
-}
-
-/** The last line; an answer without steps is its value. */
-function lastStep<T>(text: string): Step<T> | undefined {
-  const lines = text.trimEnd().split('\n');
-  try {
-    const last = JSON.parse(lines.at(-1)!) as Step<T>;
-    return lines.length === 1 && !('value' in last) && !('problem' in last) ? { value: last as T } : last;
-  } catch {
-    return undefined;
-  }
-}

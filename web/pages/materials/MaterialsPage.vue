@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** The shop's films: what is on the shelf, what it holds together, what it costs. */
-import { Download, Search, Upload } from '@lucide/vue';
+import { Download, Upload } from '@lucide/vue';
 import { computed, onMounted, ref } from 'vue';
 import type { Build, Film } from '../../../core/films/film';
 import { BUILDS, buildOf } from '../../../core/films/film';
 import type { Shop } from '../../../core/plan/plan';
+import { finds } from '../../parts/finds';
 import ProblemNote from '../../parts/ProblemNote.vue';
+import SearchField from '../../parts/SearchField.vue';
 import { ApiProblem, call } from '../../stores/api';
 import { forgetShop } from '../../stores/order';
 import FilmRow from './FilmRow.vue';
@@ -19,14 +21,13 @@ const shown = ref<'all' | Build>('all');
 const opened = ref<string>();
 const input = ref<HTMLInputElement>();
 
-const rows = computed(() => {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return films.value.filter(
+const rows = computed(() =>
+  films.value.filter(
     (film) =>
       (shown.value === 'all' || buildOf(film) === shown.value) &&
-      words.every((word) => `${film.name} ${film.code} ${film.colour}`.toLowerCase().includes(word)),
-  );
-});
+      finds(search.value, `${film.name} ${film.code} ${film.colour}`),
+  ),
+);
 
 async function load(): Promise<void> {
   try {
@@ -65,10 +66,7 @@ async function bring(event: Event): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>Films</h1>
-      <label class="search">
-        <Search :size="17" aria-hidden="true" />
-        <input v-model="search" type="search" placeholder="Name, code or colour" aria-label="Search films" />
-      </label>
+      <SearchField v-model="search" placeholder="Name, code or colour" label="Search films" />
       <div class="builds" role="group" aria-label="Show films that are">
         <button
           v-for="b in ['all', ...BUILDS] as const"
@@ -139,26 +137,6 @@ async function bring(event: Event): Promise<void> {
   gap: 10px 14px;
   align-items: center;
   margin-bottom: 12px;
-}
-.search {
-  display: flex;
-  flex: 1;
-  gap: 8px;
-  align-items: center;
-  min-width: 180px;
-  max-width: 300px;
-  height: 36px;
-  padding: 0 10px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-field);
-}
-.search input {
-  flex: 1;
-  min-width: 0;
-  font: inherit;
-  background: none;
-  border: 0;
 }
 .builds {
   display: flex;

@@ -5,13 +5,12 @@ import type { Again } from '../../../core/films/again';
 import type { Finding } from '../../../core/findings/finding';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
-import { drawLines } from '../../stage/lineKinds';
-import { fillAll, strokeAll } from '../../stage/paths';
 import { useArtwork } from '../../stores/artwork';
 import { useStage } from '../../stores/stage';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
+import { drawFace } from './drawFace';
 import MeasureOverlay from './artwork/MeasureOverlay.vue';
 import AgainOverlay from './films/AgainOverlay.vue';
 import MarkHandles from './films/MarkHandles.vue';
@@ -35,7 +34,6 @@ const again = ref<InstanceType<typeof AgainOverlay>>();
 const measure = ref<InstanceType<typeof MeasureOverlay>>();
 const units = useUnits();
 
-const INK = '#261c2c';
 /** Films apart: each film's own sheet is moved down by this share of the sign's height. */
 const APART = 1.12;
 const APART_DOWN = 1.34;
@@ -87,65 +85,17 @@ const content = computed(() => [
 ]);
 
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
-  if (!store.plan) return;
-  if (props.view !== 'apart') {
-    ground(context, scale, 0, 0);
-    for (const { id, colours } of groups.value) yield* paintFilm(context, scale, id, colours);
-    yield* strokeAll(context, store.plan.marks, '#665b6c', scale);
-    if (look.showsHidden) yield* drawHidden(context, scale);
-    yield* drawLines(context, store.plan.lines, scale, groundColour.value);
-    return;
-  }
-  for (const [i, { id, colours }] of groups.value.entries()) {
-    const { x, y } = placeOf(i);
-    context.save();
-    context.translate(x, y);
-    ground(context, scale, 0, 0);
-    yield* paintFilm(context, scale, id, colours);
-    const own = new Set(colours.map((c) => c.colour));
-    const lines = store.plan.lines.filter((line) => own.has(line.colour));
-    yield* drawLines(context, lines, scale, groundColour.value);
-    context.restore();
-  }
-}
-
-/** What lies under other films: outlined in the film's own colour over what hides it. */
-function* drawHidden(context: CanvasRenderingContext2D, scale: number): Generator<void> {
-  for (const { film, hidden } of store.plan!.strips) {
-    context.globalAlpha = 0.75;
-    yield* fillAll(context, hidden, film.colour, scale);
-    context.globalAlpha = 1;
-    yield* strokeAll(context, hidden, '#5e2750', scale);
-  }
-}
-
-function ground(context: CanvasRenderingContext2D, scale: number, x: number, y: number): void {
-  const rim = Math.max(sheet.value.width, sheet.value.height) * 0.02;
-  context.fillStyle = groundColour.value;
-  context.strokeStyle = '#d8cebc';
-  context.lineWidth = 1 / scale;
-  context.fillRect(x - rim, y - rim, sheet.value.width + 2 * rim, sheet.value.height + 2 * rim);
-  context.strokeRect(x - rim, y - rim, sheet.value.width + 2 * rim, sheet.value.height + 2 * rim);
-}
-
-function* paintFilm(
-  context: CanvasRenderingContext2D,
-  scale: number,
-  id: string,
-  colours: readonly ColourView[],
-): Generator<void> {
-  const only = look.again ?? props.film;
-  const picked = only === undefined || only === id;
-  context.globalAlpha = picked || props.view === 'cut-lines' ? 1 : 0.18;
-  for (const colour of colours) {
-    if (props.view === 'cut-lines') {
-      yield* strokeAll(context, colour.region, picked ? INK : '#c9bfb0', scale);
-    } else {
-      const own = colour.goesTo === 'film' ? colour.film?.colour : undefined;
-      yield* fillAll(context, colour.region, own ?? colour.colour, scale);
-    }
-  }
-  context.globalAlpha = 1;
+  const { plan } = store;
+  if (!plan) return;
+  yield* drawFace(context, scale, {
+    plan,
+    groups: groups.value,
+    apart: props.view === 'apart' ? placeOf : undefined,
+    outlinesOnly: props.view === 'cut-lines',
+    only: look.again ?? props.film,
+    showsHidden: look.showsHidden,
+    ground: groundColour.value,
+  });
 }
 
 /** What the layout says stands over the sign; what the check-over says stands at its place and in the run card. */

@@ -25,12 +25,12 @@ watch(
 );
 const choices = computed(() => store.choices!.films);
 
-const stockOf = ({ rolls }: Film): string =>
+const onShelf = ({ rolls }: Film): string =>
   rolls.length === 0
     ? 'none on the shelf'
     : rolls.map(({ width, lengthLeft }) => `${units.length(width)} × ${units.run(lengthLeft)}`).join(', ');
 const about = (f: Film): string =>
-  [finishOf(f), stockOf(f), ...(f.cutFromBack ? ['from the back'] : [])].join(' · ');
+  [finishOf(f), onShelf(f), ...(f.cutFromBack ? ['from the back'] : [])].join(' · ');
 
 /** Films for one colour, nearest first. */
 const optionsFor = (colour: string) => {

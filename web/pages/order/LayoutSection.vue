@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import type { LayoutChoices } from '../../../core/layout/layOut';
+import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthField from '../../parts/LengthField.vue';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
@@ -73,54 +73,22 @@ const PLACE = [
     <span>Spacing</span
     ><LengthField label="Spacing" :value="layout.spacing" :max="1000" @change="set({ spacing: $event })" />
   </div>
-  <div v-for="s in severalRolls" :key="s.film.id" class="row">
-    <span>Roll of {{ s.film.name }}</span>
-    <Select
-      size="small"
-      :aria-label="`Roll of ${s.film.name}`"
-      :model-value="layout.rolls[s.film.id] ?? 0"
-      :options="rollsOf(s)"
-      option-label="label"
-      option-value="value"
-      @update:model-value="setRoll(s.film.id, $event)"
-    />
-  </div>
-  <div class="row">
-    <span>On the film</span>
-    <Select
-      size="small"
-      aria-label="On the film"
-      :model-value="layout.turn"
-      :options="[...TURN]"
-      option-label="label"
-      option-value="value"
-      @update:model-value="set({ turn: $event })"
-    />
-  </div>
-  <div class="row">
-    <span>Mirror</span>
-    <Select
-      size="small"
-      aria-label="Mirror"
-      :model-value="layout.mirror"
-      :options="[...MIRROR]"
-      option-label="label"
-      option-value="value"
-      @update:model-value="set({ mirror: $event })"
-    />
-  </div>
-  <div class="row">
-    <span>Across the roll</span>
-    <Select
-      size="small"
-      aria-label="Across the roll"
-      :model-value="layout.place"
-      :options="[...PLACE]"
-      option-label="label"
-      option-value="value"
-      @update:model-value="set({ place: $event })"
-    />
-  </div>
+  <ChoiceRow
+    v-for="s in severalRolls"
+    :key="s.film.id"
+    :label="`Roll of ${s.film.name}`"
+    :value="layout.rolls[s.film.id] ?? 0"
+    :options="rollsOf(s)"
+    @change="setRoll(s.film.id, $event)"
+  />
+  <ChoiceRow label="On the film" :value="layout.turn" :options="TURN" @change="set({ turn: $event })" />
+  <ChoiceRow label="Mirror" :value="layout.mirror" :options="MIRROR" @change="set({ mirror: $event })" />
+  <ChoiceRow
+    label="Across the roll"
+    :value="layout.place"
+    :options="PLACE"
+    @change="set({ place: $event })"
+  />
   <label class="row"
     ><span>Weed border, a box around each copy</span
     ><input type="checkbox" :checked="layout.border" @change="set({ border: !layout.border })"

@@ -70,6 +70,15 @@ const savedText = computed(() => {
   return `Saved ${at.toTimeString().slice(0, 5)}`;
 });
 
+/** Pieces are picked on the sign as a whole. */
+watch(
+  () => look.again,
+  (picking) => picking && showWhole(),
+);
+function showWhole(): void {
+  if (view.value === 'apart' || view.value === 'as-cut') view.value = 'face';
+}
+
 /** What the worker is at, while it is. */
 const workText = computed(() => {
   if (store.planning) return 'Planning …';
@@ -137,13 +146,13 @@ function nextFinding(by: 1 | -1): void {
   const open = art.findings.filter((f) => f.ignored === undefined && f.key !== undefined);
   if (open.length === 0) return;
   section.value = 'artwork';
-  if (view.value === 'apart' || view.value === 'as-cut') view.value = 'face';
+  showWhole();
   const now = open.findIndex((f) => f.key === art.finding);
   art.finding = open[now < 0 ? (by === 1 ? 0 : open.length - 1) : (now + by + open.length) % open.length].key;
 }
 function measure(): void {
   art.measuring = !art.measuring;
-  if (view.value === 'apart' || view.value === 'as-cut') view.value = 'face';
+  showWhole();
 }
 
 function act(event: KeyboardEvent, what: () => unknown): void {

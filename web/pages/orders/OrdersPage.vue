@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { FilePlus2, Search, Type } from '@lucide/vue';
+import { FilePlus2, Type } from '@lucide/vue';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import type { OrderRow } from '../../../contracts/api';
+import { finds } from '../../parts/finds';
 import ProblemNote from '../../parts/ProblemNote.vue';
+import SearchField from '../../parts/SearchField.vue';
 import { PLAIN_TEXT } from '../order/artwork/sources';
 import { useOrders } from '../../stores/orders';
 import { useUnits } from '../../stores/units';
@@ -30,18 +32,16 @@ const TAG: Readonly<Record<OrderRow['state'], string>> = {
 };
 const WORD = Object.fromEntries(STATES) as Record<OrderRow['state'], string>;
 
-const shown = computed(() => {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return orders.rows.filter(
+const shown = computed(() =>
+  orders.rows.filter(
     (row) =>
       (shownState.value === 'all' || row.state === shownState.value) &&
-      words.every((word) =>
-        `${row.name} #${row.number} ${row.fileName} ${row.summary.films.map((f) => f.name).join(' ')}`
-          .toLowerCase()
-          .includes(word),
+      finds(
+        search.value,
+        `${row.name} #${row.number} ${row.fileName} ${row.summary.films.map((f) => f.name).join(' ')}`,
       ),
-  );
-});
+  ),
+);
 
 const dueText = (due: string): string =>
   new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(
@@ -69,10 +69,7 @@ onMounted(() => void orders.refresh());
   <div class="page">
     <div class="head">
       <h1>Orders</h1>
-      <label class="search">
-        <Search :size="17" aria-hidden="true" />
-        <input v-model="search" type="search" placeholder="Name, number or film" aria-label="Search orders" />
-      </label>
+      <SearchField v-model="search" class="search" placeholder="Name, number or film" label="Search orders" />
       <div class="states" role="group" aria-label="Show orders that are">
         <button
           v-for="[state, word] in STATES"
@@ -166,29 +163,7 @@ h1 {
   font-size: 25px;
 }
 .search {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  flex: 1;
-  max-width: 330px;
   margin-left: 12px;
-  padding: 0 11px;
-  height: 36px;
-  background: var(--card);
-  border: 1px solid #b9ad9c;
-  border-radius: var(--radius-card);
-}
-.search:focus-within {
-  outline: 2.5px solid var(--bilberry);
-}
-.search input {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  outline: 0;
-  font: inherit;
-  color: inherit;
-  background: none;
 }
 .states {
   display: flex;

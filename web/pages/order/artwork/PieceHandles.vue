@@ -6,6 +6,7 @@ import type { Guide } from '../../../../core/artwork/arrange';
 import type { Bounds } from '../../../../core/geometry/bounds';
 import { emptyBounds, joinBounds } from '../../../../core/geometry/bounds';
 import { useArtwork } from '../../../stores/artwork';
+import { arrowStep } from '../../../stage/arrowStep';
 import type { Viewport } from '../../../stage/viewport';
 
 const props = defineProps<{ at: Viewport }>();
@@ -57,19 +58,12 @@ function up(): void {
   if (!done || Math.hypot(done.dx, done.dy) * props.at.scale < 2) return;
   art.set(movePieces(art.choices, art.placed, art.selected, done.dx, done.dy));
 }
-/** Arrow keys move by 1 mm, with Shift by 10. */
 function key(event: KeyboardEvent, id: string): void {
-  const step = event.shiftKey ? 10 : 1;
-  const by: Record<string, readonly [number, number]> = {
-    ArrowLeft: [-step, 0],
-    ArrowRight: [step, 0],
-    ArrowUp: [0, -step],
-    ArrowDown: [0, step],
-  };
+  const by = arrowStep(event);
   if (event.key === 'Enter' || event.key === ' ') art.select(id, event.shiftKey);
-  else if (by[event.key]) {
+  else if (by) {
     const ids = art.selected.includes(id) ? art.selected : withGroups(art.choices, [id]);
-    art.set(movePieces(art.choices, art.placed, ids, ...by[event.key]));
+    art.set(movePieces(art.choices, art.placed, ids, ...by));
   } else return;
   event.preventDefault();
   event.stopPropagation();

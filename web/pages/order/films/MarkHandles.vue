@@ -2,14 +2,13 @@
 /** Layer marks to take hold of on the sign: dragged, or moved with the arrow keys, they stay where they are put. */
 import { computed, ref } from 'vue';
 import { useOrder } from '../../../stores/order';
+import { arrowStep } from '../../../stage/arrowStep';
 import type { Viewport } from '../../../stage/viewport';
 
 const props = defineProps<{ at: Viewport }>();
 const store = useOrder();
 const drag = ref<{ index: number; x: number; y: number; dx: number; dy: number }>();
 const places = computed(() => store.plan!.markPlaces);
-/** mm that an arrow key moves a mark, and with Shift */
-const [STEP, FAR] = [1, 10];
 
 function place(index: number): Record<string, string> {
   const [x, y] = places.value[index];
@@ -45,15 +44,9 @@ function drop(): void {
   if (done && Math.hypot(done.dx, done.dy) * props.at.scale >= 2) move(done.index, done.dx, done.dy);
 }
 function key(event: KeyboardEvent, index: number): void {
-  const step = event.shiftKey ? FAR : STEP;
-  const by: Record<string, readonly [number, number]> = {
-    ArrowLeft: [-step, 0],
-    ArrowRight: [step, 0],
-    ArrowUp: [0, -step],
-    ArrowDown: [0, step],
-  };
-  if (!by[event.key]) return;
-  move(index, ...by[event.key]);
+  const by = arrowStep(event);
+  if (!by) return;
+  move(index, ...by);
   event.preventDefault();
   event.stopPropagation();
 }
