@@ -270,5 +270,7 @@ export const eventSchema = z.discriminatedUnion('kind', [
     secondsDone: z.number(),
   }),
   z.object({ kind: z.literal('stop'), cutId: z.number() }),
+  /** The server did not hear events for a while: whoever shows something asks for it again. */
+  z.object({ kind: z.literal('missed') }),
 ]);
 export type ShopEvent = z.infer<typeof eventSchema>;

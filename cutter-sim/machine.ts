@@ -44,7 +44,7 @@ export interface Machine {
   readonly status: () => MachineStatus;
   readonly strokes: () => readonly CutStroke[];
   readonly isFull: () => boolean;
-  /** Forgets what is still in the buffer, as switching off does. */
+  /** Switched off and on: what is in the buffer is gone, the knife is up, the head stays where it is. */
   readonly drop: () => void;
 }
 

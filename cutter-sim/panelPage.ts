@@ -17,6 +17,7 @@ export const PANEL_PAGE = `<!doctype html>
     <label>Length on it, m <input name="length" type="number" value="22" min="0.1" max="100" step="0.1" required></label>
     <button>Load this roll</button>
     <button type="button" id="unload">Take the roll out</button>
+    <button type="button" id="off">Switch off and on</button>
   </form>
 </main>
 <script>
@@ -26,6 +27,7 @@ export const PANEL_PAGE = `<!doctype html>
     post('/load', { name: 'film', width: Number(film.width.value), length: Number(film.length.value) * 1000 });
   };
   unload.onclick = () => post('/unload');
+  off.onclick = () => post('/switch-off');
   setInterval(async () => {
     const s = await (await fetch('/status')).json();
     display.textContent = s.name.toUpperCase() + '  ' + s.display + '\\nx ' + s.x.toFixed(1) + '  y ' + s.y.toFixed(1) + '  ' + (s.down ? 'DOWN' : 'UP');

@@ -50,8 +50,9 @@ export async function serveSim({
       if (!machine.receive(bytes.toString('latin1'))) socket.pause();
     });
     socket.on('error', () => {});
+    // a cutter does not know that its sender went away: it finishes what it has
     socket.on('close', () => {
-      if (client === socket) machine.drop();
+      if (client === socket) client = undefined;
     });
   });
   let last = performance.now();
@@ -74,6 +75,11 @@ export async function serveSim({
       return void response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8' }).end(PANEL_PAGE);
     if (at === 'GET /status') return send(200, machine.status());
     if (at === 'GET /record') return send(200, { lines: machine.strokes() });
+    if (at === 'POST /switch-off') {
+      client?.destroy();
+      machine.drop();
+      return send(200, machine.status());
+    }
     if (at === 'POST /unload') {
       machine.load(undefined);
       return send(200, machine.status());

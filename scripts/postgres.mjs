@@ -110,6 +110,9 @@ export async function startPostgres(name, { fast = false } = {}) {
       psql(`create database ${database}`);
       return url(database);
     },
+    /** Every connection breaks, and for a moment there is nobody to connect to. */
+    restart: () =>
+      asOwner(join(bin, 'pg_ctl'), ['-D', dir, '-w', '-m', 'fast', 'restart'], { stdio: 'ignore' }),
     stop: () => asOwner(join(bin, 'pg_ctl'), ['-D', dir, '-w', '-m', 'fast', 'stop'], { stdio: 'ignore' }),
   };
 }

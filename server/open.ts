@@ -29,7 +29,7 @@ export async function openServer({
   pagesDir,
   log = pino({ level: 'warn' }),
 }: ServerOptions): Promise<RunningServer> {
-  const { db, close: closeDb } = await connect(databaseUrl);
+  const { db, close: closeDb } = await connect(databaseUrl, log);
   const hub = await openHub(databaseUrl, db, log);
   const pool = openPool();
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });

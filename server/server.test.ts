@@ -64,7 +64,7 @@ async function until<T>(look: () => Promise<T>, good: (value: T) => boolean, sec
   for (;;) {
     const value = await look();
     if (good(value)) return value;
-    if (Date.now() > end) throw new Error(`still ${JSON.stringify(value).slice(0, 400)}`);
+    if (Date.now() > end) throw new Error(`still ${JSON.stringify(value).slice(-700)}`);
     await new Promise((done) => setTimeout(done, 60));
   }
 }
@@ -563,7 +563,10 @@ describe('cutting', () => {
 
   test('a cut whose server was killed is found and left to a person', async () => {
     const cut = await queueOne();
-    await server.services.db.update(cuts).set({ state: 'cutting', linesDone: 2 }).where(eq(cuts.id, cut.id));
+    await server.services.db
+      .update(cuts)
+      .set({ state: 'cutting', linesDone: 2, linesSent: 2 })
+      .where(eq(cuts.id, cut.id));
     const stopped = await inState(cut.id, 'stopped');
     expect(stopped.problem).toContain('went away after line 2');
     await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);

@@ -8,9 +8,15 @@ import { formatLength } from '../../core/units/length';
 import type { StoredProgram } from '../work/tasks';
 import type { CutterLink } from './link';
 import { LinkLost } from './link';
+import type { Place, Standing } from './whereabouts';
+import { restOf } from './whereabouts';
 
 /** Roll width read back may differ by what the cutter's width sensor can tell, mm (common practice, no source). */
 const WIDTH_SLACK = 4;
+/** A cutter may be busy this long before it answers, ms. */
+const LONGEST_LINE_MS = 120_000;
+/** Lines that begin within so many bytes are noted as sent at once: fewer words with the database, few lines in doubt. */
+const ANNOUNCED_BYTES = 1024;
 /** Bytes of one stretch between two questions: short enough for a live head. */
 const STRETCH = 240;
 
@@ -29,8 +35,7 @@ export async function checkFilm(
   cutter: Cutter,
   needs: number,
 ): Promise<string | undefined> {
-  await link.send('OH;');
-  const [x1, y1, x2, y2] = numbers(await link.answer(), 4);
+  const [x1, y1, x2, y2] = await ask(link, 'OH', 4, LONGEST_LINE_MS);
   const units =
     cutter.device.feedAxis === 'x' ? { across: y2 - y1, feed: x2 - x1 } : { across: x2 - x1, feed: y2 - y1 };
   if (units.across <= 0) return `No film is in ${cutter.name}. Load ${film.name} and press again.`;
@@ -45,14 +50,26 @@ export async function checkFilm(
   return undefined;
 }
 
+/**
+ * Asks the cutter where its head stands, once it has finished what it was sent.
+ * Answers to questions of a feeder that went away may still come; the first with four numbers is to ours.
+ */
+export async function standingOf(link: CutterLink): Promise<Standing> {
+  await ask(link, 'OH', 4, LONGEST_LINE_MS);
+  const [x, y, pen] = await ask(link, 'OA', 3, LONGEST_LINE_MS);
+  return { x, y, down: pen === 1 };
+}
+
 export interface FeedCallbacks {
   /** The head as the cutter itself reports it, and how many lines are surely cut. */
   readonly progress: (head: Head, linesDone: number) => void;
+  /** Notes that so many lines may be sent from now on; nothing of them is sent before it is noted. */
+  readonly announce: (linesSent: number) => Promise<void>;
   readonly shouldStop: () => boolean;
 }
 
 /**
- * Sends the program from `firstLine` on. Never more is under way than the cutter's buffer holds, so that a stop
+ * Sends the program from a place on. Never more is under way than the cutter's buffer holds, so that a stop
  * takes hold after the lines already there.
  * @returns how many lines are cut in all: fewer than the program has after a stop
  */
@@ -61,15 +78,16 @@ export async function feed(
   program: StoredProgram,
   cutter: Cutter,
   cuttable: number,
-  firstLine: number,
-  { progress, shouldStop }: FeedCallbacks,
+  from: Place,
+  { progress, announce, shouldStop }: FeedCallbacks,
 ): Promise<number> {
   let underWay = 0;
-  let linesDone = firstLine;
+  let linesDone = from.line;
+  let announced = from.line;
   const questions: { bytes: number; endsLine: boolean }[] = [];
   const settle = async (): Promise<void> => {
     const question = questions.shift()!;
-    const [x, y, pen] = numbers(await link.answer(120_000), 3);
+    const [x, y, pen] = numbers(await link.answer(LONGEST_LINE_MS), 3);
     underWay -= question.bytes;
     if (question.endsLine) linesDone++;
     progress(onStrip(x, y, pen === 1, cutter, cuttable), linesDone);
@@ -82,9 +100,15 @@ export async function feed(
     questions.push({ bytes, endsLine });
   };
   // going on after a stop must not reset the cutter: its blade still lies as the line before left it
-  await sendAsking(firstLine === 0 ? program.head : program.head.replace(/^IN;/, ''), false);
-  for (let i = firstLine; i < program.lines.length && !shouldStop(); i++) {
-    const stretches = inStretches(program.lines[i]);
+  const isStart = from.line === 0 && from.point === 0;
+  await sendAsking(isStart ? program.head : program.head.replace(/^IN;/, ''), false);
+  for (let i = from.line; i < program.lines.length; i++) {
+    if (i >= announced) {
+      announced = linesWithin(program.lines, i, ANNOUNCED_BYTES);
+      await announce(announced);
+    }
+    if (shouldStop()) break;
+    const stretches = inStretches(i === from.line ? restOf(program.lines[i], from.point) : program.lines[i]);
     for (const [k, text] of stretches.entries()) await sendAsking(text, k === stretches.length - 1);
   }
   while (questions.length > 0) await settle();
@@ -93,6 +117,13 @@ export async function feed(
     await settle();
   }
   return linesDone;
+}
+
+/** The line behind those that begin within so many bytes; at least the next one. */
+function linesWithin(lines: readonly string[], from: number, bytes: number): number {
+  let to = from;
+  for (let left = bytes; to < lines.length && left > 0; to++) left -= lines[to].length;
+  return to;
 }
 
 /** Cuts a line's bytes at instruction ends. */
@@ -114,6 +145,15 @@ function onStrip(x: number, y: number, down: boolean, { device }: Cutter, cuttab
   const along = feedUnits * device.step * (device.feedReversed ? -1 : 1);
   const across = acrossUnits * device.step;
   return { x: along, y: device.acrossReversed ? across : cuttable - across, down };
+}
+
+/** Asks one question. Answers of another length are to questions that somebody else asked before. */
+async function ask(link: CutterLink, question: string, count: number, patience: number): Promise<number[]> {
+  await link.send(`${question};`);
+  for (;;) {
+    const values = (await link.answer(patience)).split(',').map(Number);
+    if (values.length === count && values.every(Number.isFinite)) return values;
+  }
 }
 
 function numbers(answer: string, count: number): number[] {

@@ -10,12 +10,14 @@ const RENEW_MS = 2000;
 const now = sql<number>`(extract(epoch from clock_timestamp()) * 1000)::bigint`;
 
 export interface Lease {
+  /** Names this run: the same process has no lease by right of an earlier one. */
+  readonly holder: string;
   /** False once another process may have taken the cutter. */
   readonly held: () => boolean;
   readonly release: () => Promise<void>;
 }
 
-/** Takes a cutter for this process, or undefined when another one has it. */
+/** Takes a cutter for one run, or undefined when another one has it. */
 export async function takeLease(db: Db, cutterId: string, holder: string): Promise<Lease | undefined> {
   if (!(await renew(db, cutterId, holder))) return undefined;
   let until = Date.now() + LEASE_MS;
@@ -26,6 +28,7 @@ export async function takeLease(db: Db, cutterId: string, holder: string): Promi
       .catch(() => {}); // the database is away: the lease runs out by itself
   }, RENEW_MS);
   return {
+    holder,
     held: () => Date.now() < until,
     release: async () => {
       clearInterval(timer);

@@ -3,13 +3,20 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import type { Logger } from 'pino';
 import * as schema from './schema';
 
 export type Db = NodePgDatabase<typeof schema>;
 
+const CONNECT_MS = 5000;
+
 /** A pool on the shop's database, migrated. Two servers may start at once: one migrates, the other waits. */
-export async function connect(url: string): Promise<{ db: Db; close: () => Promise<void> }> {
-  const pool = new pg.Pool({ connectionString: url, max: 10 });
+export async function connect(url: string, log: Logger): Promise<{ db: Db; close: () => Promise<void> }> {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: CONNECT_MS });
+  // a connection may break at any time, lent out or not: whoever uses it hears of it from the query
+  const noteLoss = (error: Error): void => log.warn({ error: error.message }, 'lost a database connection');
+  pool.on('error', noteLoss);
+  pool.on('connect', (client) => client.on('error', noteLoss));
   const client = await pool.connect();
   try {
     await client.query('select pg_advisory_lock(731001)');

@@ -12,7 +12,9 @@ import {
   serial,
   text,
   timestamp,
+  uniqueIndex,
 } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
 import type { Choices } from '../../core/plan/plan';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';
@@ -137,7 +139,12 @@ export const cuts = pgTable(
     /** Gzipped JSON of contracts' Drawing. */
     drawing: bytea('drawing').notNull(),
     lines: integer('lines').notNull(),
+    /** Lines that are surely cut. */
     linesDone: integer('lines_done').notNull().default(0),
+    /** Lines that may have been sent: noted before they are. Past `linesDone` only the cutter knows what is cut. */
+    linesSent: integer('lines_sent').notNull().default(0),
+    /** Where the head stood before this run sent its first line, on the cutter's own axes. */
+    headFrom: jsonb('head_from').$type<{ x: number; y: number }>(),
     secondsDone: doublePrecision('seconds_done').notNull().default(0),
     problem: text('problem'),
     record: bytea('record'),
@@ -151,6 +158,10 @@ export const cuts = pgTable(
   (table) => [
     index('cuts_by_cutter').on(table.cutterId, table.state),
     index('cuts_by_order').on(table.orderId),
+    // two cuts on one cutter would be cut into one another
+    uniqueIndex('cuts_one_active')
+      .on(table.cutterId)
+      .where(sql`state in ('wants-film', 'checking', 'cutting', 'stopping', 'stopped')`),
   ],
 );
 

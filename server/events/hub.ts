@@ -5,13 +5,12 @@
 import { createChannel } from 'better-sse';
 import { sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
-import pg from 'pg';
 import { eventSchema } from '../../contracts/api';
 import type { ShopEvent } from '../../contracts/api';
 import type { Db } from '../db/connect';
+import { listenForever } from './listen';
 
 const CHANNEL = 'jam_pan';
-const RECONNECT_MS = 1000;
 
 export interface Hub {
   readonly tell: (event: ShopEvent) => Promise<void>;
@@ -23,28 +22,18 @@ export interface Hub {
 export async function openHub(url: string, db: Db, log: Logger): Promise<Hub> {
   const pages = createChannel();
   const listeners = new Set<(event: ShopEvent) => void>();
-  let client: pg.Client | undefined;
-  let closed = false;
 
-  const receive = (payload: string | undefined): void => {
-    const parsed = eventSchema.safeParse(JSON.parse(payload ?? 'null'));
-    if (!parsed.success) return;
-    pages.broadcast(parsed.data, 'shop');
-    for (const listener of listeners) listener(parsed.data);
+  const pass = (event: ShopEvent): void => {
+    pages.broadcast(event, 'shop');
+    for (const listener of listeners) listener(event);
   };
-
-  const listen = async (): Promise<void> => {
-    client = new pg.Client({ connectionString: url });
-    client.on('notification', (message) => receive(message.payload));
-    client.on('error', (error) => {
-      log.warn({ error: error.message }, 'lost the event connection');
-      client = undefined;
-      if (!closed) setTimeout(() => void listen().catch(() => {}), RECONNECT_MS);
-    });
-    await client.connect();
-    await client.query(`listen ${CHANNEL}`);
-  };
-  await listen();
+  const listening = await listenForever(url, CHANNEL, log, {
+    hear: (payload) => {
+      const event = eventOf(payload);
+      if (event) pass(event);
+    },
+    backAgain: () => pass({ kind: 'missed' }),
+  });
 
   return {
     tell: async (event) =>
@@ -54,9 +43,15 @@ export async function openHub(url: string, db: Db, log: Logger): Promise<Hub> {
       return () => listeners.delete(listener);
     },
     pages,
-    close: async () => {
-      closed = true;
-      await client?.end();
-    },
+    close: listening.close,
   };
+}
+
+/** Anybody with the database's password can notify: what is no event of ours is passed over. */
+function eventOf(payload: string): ShopEvent | undefined {
+  try {
+    return eventSchema.safeParse(JSON.parse(payload)).data;
+  } catch {
+    return undefined;
+  }
 }

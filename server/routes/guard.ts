@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, NextFunction, Request, RequestHandler, Respon
 import multer from 'multer';
 import type { Logger } from 'pino';
 import type { z } from 'zod';
+import { isDatabaseAway } from '../db/away';
 import { tooBig } from '../files/readSvg';
 import { Trouble } from '../problem';
 import { STEPS_TYPE } from '../../contracts/api';
@@ -61,6 +62,13 @@ function asTrouble(error: unknown): Trouble {
   if (error instanceof multer.MulterError) {
     if (error.code === 'LIMIT_FILE_SIZE') return new Trouble(413, 'too-big', tooBig().message);
     return new Trouble(400, 'bad-upload', 'One file at a time can be brought in.');
+  }
+  if (isDatabaseAway(error)) {
+    return new Trouble(
+      503,
+      'database-away',
+      'The database cannot be reached just now. Nothing was changed; try again in a moment.',
+    );
   }
   const status = (error as { status?: unknown })?.status;
   if (status === 413) return new Trouble(413, 'too-big', 'That is more than this address takes.');

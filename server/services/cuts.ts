@@ -211,7 +211,7 @@ export async function resumeCut(
   id: number,
   from: 'next-line' | 'start',
 ): Promise<Cut> {
-  const again = from === 'start' ? { linesDone: 0, secondsDone: 0 } : {};
+  const again = from === 'start' ? { linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 } : {};
   const cut = await move(services, id, ['stopped'], 'checking', again);
   await services.dispatch(id);
   return cut;

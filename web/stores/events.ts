@@ -2,26 +2,33 @@ import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { ShopEvent } from '../../contracts/api';
 
+/** What pages hear of. */
+type Told = Exclude<ShopEvent, { kind: 'missed' }>;
+
 /** What happens in the shop, as the server tells it; says when the line to the server is gone. */
 export const useEvents = defineStore('events', () => {
   const connected = ref(true);
-  const listeners = new Set<(event: ShopEvent) => void>();
+  const listeners = new Set<(event: Told) => void>();
   const returns = new Set<() => void>();
   const source = new EventSource('/api/events');
+  const askAgain = (): void => {
+    for (const again of returns) again();
+  };
   source.addEventListener('shop', (message) => {
     const event = JSON.parse((message as MessageEvent<string>).data) as ShopEvent;
+    if (event.kind === 'missed') return askAgain();
     for (const listener of listeners) listener(event);
   });
   source.onopen = () => {
     const was = connected.value;
     connected.value = true;
     // whatever happened while the line was gone has to be asked for
-    if (!was) for (const again of returns) again();
+    if (!was) askAgain();
   };
   source.onerror = () => (connected.value = false);
   return {
     connected,
-    on: (listener: (event: ShopEvent) => void, onReturn?: () => void) => {
+    on: (listener: (event: Told) => void, onReturn?: () => void) => {
       listeners.add(listener);
       if (onReturn) returns.add(onReturn);
       return () => {

@@ -1,0 +1,85 @@
+/**
+ * Where a cutter left a cut whose feeder went away: lines were sent and nobody heard whether they were cut. A cutter
+ * finishes what it has, so its head stands where the cut goes on.
+ */
+import type { Instruction } from '../../core/devicelang/readHpgl';
+import { createHpglReader } from '../../core/devicelang/readHpgl';
+
+/** On the cutter's own axes, in its units. */
+export interface Standing {
+  readonly x: number;
+  readonly y: number;
+  readonly down: boolean;
+}
+
+/** The first line that is not wholly cut, and its point from which it is not; point 0: all of it is to be cut. */
+export interface Place {
+  readonly line: number;
+  readonly point: number;
+}
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A line of a program taken apart: what is set before it, and its points; the first is gone to with the knife up. */
+interface OpenedLine {
+  readonly settings: readonly Instruction[];
+  readonly points: readonly Point[];
+}
+
+function opened(line: string): OpenedLine {
+  const settings: Instruction[] = [];
+  const points: Point[] = [];
+  for (const instruction of createHpglReader().push(line)) {
+    const { code, values } = instruction;
+    if (code !== 'PU' && code !== 'PD') settings.push(instruction);
+    else for (let i = 0; i + 1 < values.length; i += 2) points.push({ x: values[i], y: values[i + 1] });
+  }
+  return { settings, points };
+}
+
+/**
+ * Finds the place from where the head stands.
+ * @param from lines that are surely cut
+ * @param to lines that may have been sent
+ * @param before where the head stood before the first of them was sent, when that is known
+ * @returns undefined when the head stands nowhere on these lines, or at more than one place of them
+ */
+export function placeOf(
+  lines: readonly string[],
+  from: number,
+  to: number,
+  head: Standing,
+  before: Point | null,
+): Place | undefined {
+  const isHere = (point: Point | undefined | null): boolean =>
+    point !== undefined && point !== null && point.x === head.x && point.y === head.y;
+  const ends: Place[] = [];
+  const inside: Place[] = [];
+  const startsAt = from > 0 ? opened(lines[from - 1]).points.at(-1) : before;
+  if (isHere(startsAt) || isHere(before)) ends.push({ line: from, point: 0 });
+  for (let line = from; line < to; line++) {
+    const { points } = opened(lines[line]);
+    points.forEach((point, k) => {
+      if (!isHere(point)) return;
+      if (k === points.length - 1) ends.push({ line: line + 1, point: 0 });
+      else inside.push({ line, point: k });
+    });
+  }
+  // a knife that is up has finished its line; where it is none's end, somebody has lifted it on the way
+  const first = head.down ? [...inside, ...ends] : ends;
+  return only(first) ?? (first.length === 0 ? only(inside) : undefined);
+}
+
+const only = (places: readonly Place[]): Place | undefined => (places.length === 1 ? places[0] : undefined);
+
+/** The rest of a line from one of its points on: up to there, then down. */
+export function restOf(line: string, point: number): string {
+  if (point === 0) return line;
+  const { settings, points } = opened(line);
+  const set = settings.map(({ code, values }) => `${code}${values.join(',')};`).join('');
+  const [first, ...others] = points.slice(point).map(({ x, y }) => `${x},${y}`);
+  return `${set}PU${first};${others.map((place) => `PD${place};`).join('')}PU;`;
+}

@@ -1,0 +1,224 @@
+/** What happens when the database or a server goes away in the middle of a cut. A cluster of its own: it is restarted. */
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import type { ChildProcess } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import pg from 'pg';
+import { pino } from 'pino';
+import request from 'supertest';
+import type { Cut, CutRecord, Drawing, Order } from '../contracts/api';
+import { CURLEW_SPEC } from '../cutter-sim/curlew';
+import type { RunningSim } from '../cutter-sim/serve';
+import { serveSim } from '../cutter-sim/serve';
+import { seedShop } from '../demo/seed';
+import { startPostgres } from '../scripts/postgres.mjs';
+import type { RunningServer } from './open';
+import { openServer } from './open';
+
+const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
+
+let cluster: Awaited<ReturnType<typeof startPostgres>>;
+let databaseUrl: string;
+let sim: RunningSim;
+let server: RunningServer;
+
+beforeAll(async () => {
+  cluster = await startPostgres('faults', { fast: true });
+  databaseUrl = cluster.fresh('jampan_faults');
+  sim = await serveSim({ spec: CURLEW_SPEC, timeFactor: 12, film: ROLL });
+  server = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
+  await seedShop(server.services, { host: '127.0.0.1', port: sim.port, panel: sim.panel });
+}, 90_000);
+
+afterAll(async () => {
+  await server?.close();
+  await pause(1200); // the queue looks once more whether its hands are at rest
+  await sim?.close();
+  cluster?.stop();
+}, 30_000);
+
+const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+const post = (path: string, body: object = {}, at = server.url) => request(at).post(path).send(body);
+const cutAt = async (id: number, at = server.url): Promise<Cut> =>
+  (await request(at).get(`/api/cuts/${id}`).expect(200)).body as Cut;
+
+async function until(id: number, good: (cut: Cut) => boolean, at = server.url): Promise<Cut> {
+  const end = Date.now() + 60_000;
+  for (;;) {
+    const cut = await cutAt(id, at).catch(() => undefined);
+    if (cut && good(cut)) return cut;
+    if (Date.now() > end) throw new Error(`still ${JSON.stringify(cut).slice(0, 300)}`);
+    await pause(50);
+  }
+}
+
+async function sql<Row extends pg.QueryResultRow>(text: string, values: unknown[] = []): Promise<Row[]> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  client.on('error', () => {});
+  await client.connect();
+  try {
+    return (await client.query<Row>(text, values)).rows;
+  } finally {
+    await client.end();
+  }
+}
+
+/** Some dozens of discs on one film, queued; whatever else waits is taken out of the way. */
+async function queueDiscs(at = server.url): Promise<Cut> {
+  for (const open of (await request(at).get('/api/cuts')).body as Cut[]) {
+    await post(`/api/cuts/${open.id}/stop`, {}, at);
+    await until(open.id, ({ state }) => !['cutting', 'stopping', 'checking'].includes(state), at);
+    await post(`/api/cuts/${open.id}/cancel`, {}, at);
+  }
+  const discs = Array.from(
+    { length: 40 },
+    (_, i) => `<circle cx="${30 + 45 * (i % 10)}" cy="${30 + 45 * Math.floor(i / 10)}" r="${14 + (i % 5)}"/>`,
+  );
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="500mm" height="200mm" viewBox="0 0 500 200">${discs.join('')}</svg>`;
+  const order = (
+    await request(at).post('/api/orders').attach('file', Buffer.from(svg), 'discs.svg').expect(200)
+  ).body as Order;
+  return ((await post(`/api/orders/${order.id}/queue`, { revision: 0 }, at).expect(200)).body as Cut[])[0];
+}
+
+/** The knife's way on the film by the way it should go: 1 when every line is cut once. */
+async function timesCut(id: number, at = server.url): Promise<number> {
+  const drawing = (await request(at).get(`/api/cuts/${id}/drawing`).expect(200)).body as Drawing;
+  const { lines } = (await (await fetch(`${sim.panel}/record`)).json()) as CutRecord;
+  const way = lines.map(({ points }) => lengthOf(points)).reduce((a, b) => a + b, 0);
+  const wanted = drawing.lines.map((points) => lengthOf(points)).reduce((a, b) => a + b, 0);
+  return way / wanted;
+}
+
+function lengthOf(points: readonly number[]): number {
+  let length = 0;
+  for (let i = 2; i < points.length; i += 2)
+    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+  return length;
+}
+
+beforeEach(async () => {
+  await fetch(`${sim.panel}/load`, { method: 'POST', body: JSON.stringify(ROLL) });
+});
+
+describe('the database', () => {
+  test('restarted in the middle of a cut: the server lives and every line is cut once', async () => {
+    const cut = await queueDiscs();
+    await post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    await until(cut.id, ({ linesDone }) => linesDone >= 4);
+    cluster.restart();
+    const { state, linesDone } = await until(cut.id, (c) => c.state === 'done' || c.state === 'stopped');
+    if (state === 'stopped') {
+      expect(linesDone).toBeGreaterThanOrEqual(4);
+      await post(`/api/cuts/${cut.id}/resume`, { from: 'next-line' }).expect(200);
+    }
+    const done = await until(cut.id, (c) => c.state === 'done');
+    expect(done.linesDone).toBe(done.lines);
+    const way = await timesCut(cut.id);
+    expect(way).toBeGreaterThan(0.95);
+    expect(way).toBeLessThan(1.05);
+    expect(done.deviation).toBeLessThanOrEqual(0.05);
+  }, 90_000);
+
+  test('while it is away a press is answered with a sentence, and nothing is half done', async () => {
+    const cut = await queueDiscs();
+    await sql('select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid()');
+    const answer = await post(`/api/cuts/${cut.id}/loaded`);
+    expect([200, 503]).toContain(answer.status);
+    if (answer.status === 503) {
+      expect(answer.body.message).toMatch(/database cannot be reached/);
+      await post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    }
+    await until(cut.id, ({ state }) => state === 'done');
+  }, 90_000);
+
+  test('without LISTEN, Stop still stops; LISTEN comes back, once', async () => {
+    const cut = await queueDiscs();
+    await post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    await until(cut.id, ({ linesDone }) => linesDone >= 3);
+    const cutOff = `select pg_terminate_backend(pid) from pg_stat_activity where query ilike 'listen jam_pan%'`;
+    for (let i = 0; i < 3; i++) {
+      await sql(cutOff);
+      await pause(30);
+    }
+    await post(`/api/cuts/${cut.id}/stop`).expect(200);
+    const stopped = await until(cut.id, ({ state }) => state === 'stopped');
+    expect(stopped.linesDone).toBeLessThan(stopped.lines);
+    await pause(3000);
+    const listening = await sql<{ n: number }>(
+      `select count(*)::int as n from pg_stat_activity where query ilike 'listen jam_pan%'`,
+    );
+    expect(listening).toEqual([{ n: 1 }]);
+    await post(`/api/cuts/${cut.id}/cancel`).expect(200);
+  }, 90_000);
+
+  test('only one cut has a cutter, and a queue that a crash left standing goes on by itself', async () => {
+    const first = await queueDiscs();
+    const { body: queued } = await post(`/api/orders/${first.orderId}/queue`, { revision: 0 });
+    expect(queued.code).toBe('already-queued');
+    const copy = `insert into cuts (${COPIED}, state) select ${COPIED}, $2 from cuts where id = $1 returning id`;
+    await expect(sql(copy, [first.id, 'checking'])).rejects.toThrow(/cuts_one_active/);
+    const [next] = await sql<{ id: number }>(copy, [first.id, 'queued']);
+    // a server died between “done” and the next cut
+    await sql(`update cuts set state = 'done' where id = $1`, [first.id]);
+    await until(next.id, ({ state }) => state === 'wants-film');
+    await post(`/api/cuts/${next.id}/cancel`).expect(200);
+  }, 60_000);
+});
+
+const COPIED =
+  'order_id, revision, cutter_id, position, "of", film, recipe, mirrored, copies, roll_width, cuttable, roller_margin, length, cut_length, seconds, program, drawing, lines';
+
+describe('a server killed with -9', () => {
+  let child: ChildProcess | undefined;
+
+  /** A server process of its own. @returns its address */
+  function start(): Promise<string> {
+    child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+      env: {
+        ...process.env,
+        DATABASE_URL: databaseUrl,
+        CUTTER_PORT: String(sim.port),
+        CUTTER_PANEL: sim.panel,
+        PORT: '0',
+        LOG_LEVEL: 'error',
+      },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    return new Promise((done, fail) => {
+      child!.stdout!.on('data', (chunk: Buffer) => {
+        const ready = /^ready (.+)$/m.exec(chunk.toString());
+        if (ready) done(ready[1]);
+      });
+      child!.on('exit', () => fail(new Error('the server ended before it was ready')));
+    });
+  }
+  const kill = (): Promise<void> =>
+    new Promise((done) => {
+      child!.removeAllListeners('exit');
+      child!.once('exit', () => done());
+      child!.kill('SIGKILL');
+    });
+
+  test('three times in one cut: every line is on the film once', async () => {
+    await server.close();
+    let at = await start();
+    const cut = await queueDiscs(at);
+    await post(`/api/cuts/${cut.id}/loaded`, {}, at).expect(200);
+    for (const lines of [5, 14, 23]) {
+      await until(cut.id, ({ linesDone }) => linesDone >= lines, at);
+      await kill();
+      at = await start();
+      const stopped = await until(cut.id, ({ state }) => state === 'stopped', at);
+      expect(stopped.problem).toContain('went away');
+      await post(`/api/cuts/${cut.id}/resume`, { from: 'next-line' }, at).expect(200);
+    }
+    const done = await until(cut.id, ({ state }) => state === 'done', at);
+    expect(done.linesDone).toBe(done.lines);
+    const way = await timesCut(cut.id, at);
+    expect(way).toBeGreaterThan(0.95);
+    expect(way).toBeLessThan(1.05);
+    child!.removeAllListeners('exit');
+    child!.kill('SIGTERM');
+    server = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
+  }, 180_000);
+});
