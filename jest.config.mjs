@@ -9,7 +9,9 @@ const shared = {
     ],
   },
   // packages that come as ES modules only
-  transformIgnorePatterns: ['/node_modules/(?!(clipper2-ts|rbush|quickselect|culori)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(clipper2-ts|rbush|quickselect|culori|htmlparser2|css-select|css-what|dom-serializer|domhandler|domutils|domelementtype|entities|boolbase|nth-check)/)',
+  ],
   sandboxInjectedGlobals: ['Math'],
   testEnvironment: 'node',
   testRegex: '\\.test\\.ts$',

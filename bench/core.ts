@@ -7,7 +7,7 @@ import { readResolvedSvg } from '../core/artwork/readResolvedSvg';
 import { trace } from '../core/artwork/trace/trace';
 import { atOnce, checkOver } from '../core/checks/checkOver';
 import { separate } from '../core/films/separate';
-import { inspectSvg } from '../server/files/inspectSvg';
+import { tidySvg } from '../server/files/svg/tidySvg';
 import { readSvg } from '../server/files/readSvg';
 import { largePicture } from './largePicture';
 import { oneFile } from '../core/plan/oneFile';
@@ -81,7 +81,7 @@ const huge = Buffer.from(largeDrawing(5000, 100));
 const resolve = time(() => new Resvg(huge.toString(), { font: { loadSystemFonts: false } }).toString());
 const resolved = new Resvg(huge.toString(), { font: { loadSystemFonts: false } }).toString();
 const reading = time(() => {
-  inspectSvg(huge);
+  tidySvg(huge);
   readResolvedSvg(resolved);
 });
 row(

@@ -2,7 +2,8 @@
 import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
 import { run, startUntilReady } from './run.mjs';
-import { existsSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
 
 installPackages();
 const postgres = process.env.DATABASE_URL ? undefined : await startPostgres('shop');
@@ -11,10 +12,15 @@ if (!process.env.KEEP_PAGES || !existsSync('dist/web/index.html')) {
   console.log('Building the pages …');
   run('npx', ['vite', 'build', '--logLevel', 'error'], { stdio: ['ignore', 'inherit', 'inherit'] });
 }
+// compiled code is kept between starts: in a folder that nobody else can write to
+const TMPDIR = join(process.cwd(), '.data/cache/tmp');
+mkdirSync(TMPDIR, { recursive: true, mode: 0o700 });
+chmodSync(TMPDIR, 0o700);
 const tsx = ['--import', 'tsx'];
-const sim = await startUntilReady(process.execPath, [...tsx, 'cutter-sim/main.ts']);
+const sim = await startUntilReady(process.execPath, [...tsx, 'cutter-sim/main.ts'], { TMPDIR });
 const { port, panel } = JSON.parse(sim.said);
 const server = await startUntilReady(process.execPath, [...tsx, 'server/main.ts'], {
+  TMPDIR,
   DATABASE_URL: databaseUrl,
   CUTTER_PORT: String(port),
   CUTTER_PANEL: panel,

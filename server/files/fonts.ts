@@ -1,8 +1,8 @@
 /** The typefaces that come with the app; all under the SIL Open Font License. */
 import { existsSync } from 'node:fs';
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { ownFolder } from './ownFolder';
 import { toSfnt } from './sfnt';
 
 export interface ShippedFont {
@@ -60,8 +60,7 @@ const MODULES = join(process.cwd(), 'node_modules');
 
 /** The font's files as plain OpenType, unpacked once for this machine's user. */
 export async function fontFiles(font: ShippedFont): Promise<string[]> {
-  const dir = join(tmpdir(), `jam-pan-fonts-${process.getuid?.() ?? 0}`);
-  await mkdir(dir, { recursive: true, mode: 0o700 });
+  const dir = await ownFolder('fonts');
   return Promise.all(
     font.files.map(async (file) => {
       const target = join(dir, `${file.split('/').pop()}.ttf`);

@@ -1,5 +1,4 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Artwork } from '../../core/artwork/artwork';
 import type { FileSource } from '../../core/artwork/choices';
@@ -7,7 +6,8 @@ import type { PdfPage } from '../../core/artwork/readPdf';
 import { readPdf } from '../../core/artwork/readPdf';
 import { FileProblem } from './fileProblem';
 import type { Tell } from './tell';
-import { askChild, runChild } from './runChild';
+import { askChild, launch } from './launch';
+import { ownFolder } from './ownFolder';
 
 const CHILD = join(process.cwd(), 'server/files/pdf-child.mjs');
 
@@ -42,24 +42,33 @@ function problemOf(problem: string): FileProblem {
   );
 }
 
-/** Reads EPS and PostScript: Ghostscript draws it as a PDF, where it is installed. */
+/** What an interpreter of programs may use: a little memory, a minute, a PDF of some size. */
+const EPS_LIMITS = { memory: 2000, seconds: 40, fileSize: 300 } as const;
+
+/**
+ * Reads EPS and PostScript: Ghostscript draws it as a PDF, where it is installed. The file is a program: it gets a
+ * folder of its own for this one run, which is all that it may read, write or delete in, and nothing of our environment.
+ */
 export async function readEps(bytes: Uint8Array, tell?: Tell): Promise<Artwork> {
-  const dir = await mkdtemp(join(tmpdir(), 'jam-pan-eps-'));
+  const dir = await mkdtemp(join(await ownFolder('eps'), 'run-'));
   try {
     const [input, output] = [join(dir, 'in.eps'), join(dir, 'out.pdf')];
     await writeFile(input, bytes);
-    const options = [
-      '-q',
-      '-dSAFER',
-      '-dBATCH',
-      '-dNOPAUSE',
-      '-dEPSCrop',
-      '-sDEVICE=pdfwrite',
-      '-dAutoRotatePages=/None',
+    const args = [
+      ...[
+        '-q',
+        '-dSAFER',
+        '-dBATCH',
+        '-dNOPAUSE',
+        '-dEPSCrop',
+        '-sDEVICE=pdfwrite',
+        '-dAutoRotatePages=/None',
+      ],
+      // colours stay what they are; pictures are not cut and may stay as they come
+      ...['-dColorConversionStrategy=/LeaveColorUnchanged', `-sOutputFile=${output}`, input],
     ];
-    // colours stay what they are; pictures are not cut and may stay as they come
-    options.push('-dColorConversionStrategy=/LeaveColorUnchanged', `-sOutputFile=${output}`, input);
-    await runChild('gs', options, '');
+    const env = { TMPDIR: dir, TEMP: dir, TMP: dir, HOME: dir };
+    await launch({ command: 'gs', args, input: '', limits: EPS_LIMITS, env, cwd: dir });
     tell?.(0.4);
     const pdf = await readFile(output).catch(() => undefined);
     if (!pdf || pdf.length === 0) throw unreadableEps();

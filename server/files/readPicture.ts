@@ -1,12 +1,14 @@
-import sharp from 'sharp';
+import { join } from 'node:path';
 import type { Artwork } from '../../core/artwork/artwork';
 import type { TraceChoices } from '../../core/artwork/choices';
 import { DEFAULT_TRACE } from '../../core/artwork/choices';
 import type { Picture } from '../../core/artwork/trace/picture';
 import { artworkOfTrace, suggestTrace, trace } from '../../core/artwork/trace/trace';
 import { FileProblem } from './fileProblem';
+import { launchOwn, tooComplicated } from './launch';
 import type { Tell } from './tell';
 
+const CHILD = join(process.cwd(), 'server/files/picture-child.mjs');
 /** A picture of more pixels needs more memory than one file may take. */
 const MOST_PIXELS = 40_000_000;
 /** Pixels an inch when the picture does not say (CSS: 96). */
@@ -17,39 +19,43 @@ interface Opened {
   readonly mmPerPixel: number;
 }
 
-async function open(bytes: Uint8Array): Promise<Opened> {
-  try {
-    const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' });
-    const { width = 0, height = 0, density } = await image.metadata();
-    if (width * height > MOST_PIXELS) throw tooManyPixels(width, height);
-    const { data, info } = await image
-      .rotate()
-      .toColourspace('srgb')
-      .ensureAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    const dpi = density && density >= 20 && density <= 4800 ? density : ORDINARY_DENSITY;
-    return { picture: { width: info.width, height: info.height, data }, mmPerPixel: 25.4 / dpi };
-  } catch (error) {
-    if (error instanceof FileProblem) throw error;
-    throw pictureProblem(String(error));
-  }
+interface PictureHead {
+  readonly width?: number;
+  readonly height?: number;
+  readonly density?: number;
+  readonly problem?: string;
 }
 
-const tooManyPixels = (width: number, height: number): FileProblem =>
+/** What the decoder gives: its words about the picture, and bytes. @throws FileProblem when it cannot be read */
+async function decode(bytes: Uint8Array, width?: number): Promise<{ head: PictureHead; data: Buffer }> {
+  const answer = await launchOwn(CHILD, [JSON.stringify({ mostPixels: MOST_PIXELS, width })], bytes);
+  if (answer.length < 4) throw tooComplicated('picture');
+  const end = 4 + answer.readUInt32LE(0);
+  const head = JSON.parse(answer.subarray(4, end).toString()) as PictureHead;
+  if (head.problem !== undefined) throw pictureProblem(head);
+  return { head, data: answer.subarray(end) };
+}
+
+async function open(bytes: Uint8Array): Promise<Opened> {
+  const { head, data } = await decode(bytes);
+  const { width = 0, height = 0, density } = head;
+  const dpi = density && density >= 20 && density <= 4800 ? density : ORDINARY_DENSITY;
+  return { picture: { width, height, data }, mmPerPixel: 25.4 / dpi };
+}
+
+const tooManyPixels = (size: string): FileProblem =>
   new FileProblem(
     'too-many-pixels',
-    `The picture has ${width} × ${height} pixels; ${MOST_PIXELS / 1e6} million is the most. Make it smaller and bring it in again: tracing needs no more.`,
+    `The picture has ${size}; ${MOST_PIXELS / 1e6} million is the most. Make it smaller and bring it in again: tracing needs no more.`,
   );
 
-function pictureProblem(message: string): FileProblem {
-  if (/pixel limit/i.test(message)) {
-    return new FileProblem(
-      'too-many-pixels',
-      `The picture has more than ${MOST_PIXELS / 1e6} million pixels. Make it smaller and bring it in again: tracing needs no more.`,
+function pictureProblem({ problem = '', width, height }: PictureHead): FileProblem {
+  if (/pixel limit/i.test(problem)) {
+    return tooManyPixels(
+      width && height ? `${width} × ${height} pixels` : `more than ${MOST_PIXELS / 1e6} million pixels`,
     );
   }
-  if (/premature|truncated|end of|corrupt/i.test(message)) {
+  if (/premature|truncated|end of|corrupt/i.test(problem)) {
     return new FileProblem(
       'cut-off',
       'The picture stops in the middle: part of it is missing. Send it again and bring the whole file in.',
@@ -81,14 +87,5 @@ export async function readPicture(
 }
 
 /** The picture for a page to look at, no more than `width` pixels across. */
-export async function pictureForPage(bytes: Uint8Array, width: number): Promise<Uint8Array> {
-  try {
-    return await sharp(bytes, { limitInputPixels: MOST_PIXELS })
-      .rotate()
-      .resize({ width, withoutEnlargement: true })
-      .png({ compressionLevel: 3 })
-      .toBuffer();
-  } catch (error) {
-    throw pictureProblem(String(error));
-  }
-}
+export const pictureForPage = async (bytes: Uint8Array, width: number): Promise<Uint8Array> =>
+  (await decode(bytes, width)).data;

@@ -4,9 +4,9 @@ import { readResolvedSvg } from '../../core/artwork/readResolvedSvg';
 import type { Finding } from '../../core/findings/finding';
 import { FileProblem } from './fileProblem';
 import { fontFiles, SHIPPED_FONTS, STAND_IN } from './fonts';
-import { inspectSvg } from './inspectSvg';
+import { tidySvg } from './svg/tidySvg';
 import type { Tell } from './tell';
-import { askChild } from './runChild';
+import { askChild } from './launch';
 
 export const LARGEST_UPLOAD = 40 * 1024 * 1024;
 const CHILD = join(process.cwd(), 'server/files/resolve-child.mjs');
@@ -18,7 +18,7 @@ const CHILD = join(process.cwd(), 'server/files/resolve-child.mjs');
  */
 export async function readSvg(bytes: Uint8Array, font: string | null = null, tell?: Tell): Promise<Artwork> {
   if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
-  const { text, findings, layers, families } = inspectSvg(bytes);
+  const { text, findings, layers, families } = tidySvg(bytes);
   tell?.(0.2);
   const fonts = families ? await typefaces(families, font) : undefined;
   const { svg } = await resolve(text, fonts);

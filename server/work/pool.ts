@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
@@ -25,16 +26,23 @@ export interface WorkPool {
   readonly close: () => Promise<void>;
 }
 
-/** Threads that plan and read files, as many as there are cores to spare. */
-export function openPool(threads = 2): WorkPool {
-  const pool = new Piscina({
-    filename: join(process.cwd(), 'server/work/worker.mjs'),
-    minThreads: 1,
-    maxThreads: threads,
-    maxQueue: 200,
-    resourceLimits: { maxOldGenerationSizeMb: 1500 },
-  });
+/** What waits for foreign parsers: it has threads of its own, so that planning never waits behind a file. */
+const READING: ReadonlySet<TaskName> = new Set(['takeIn', 'read', 'typeset', 'lookAtFont', 'showPicture']);
+
+/** Threads that plan, and threads that read files: of both as many as there are cores, each doing one thing at a time. */
+export function openPool(threads = availableParallelism()): WorkPool {
+  const open = (): Piscina =>
+    new Piscina({
+      filename: join(process.cwd(), 'server/work/worker.mjs'),
+      minThreads: 1,
+      maxThreads: threads,
+      maxQueue: 200,
+      resourceLimits: { maxOldGenerationSizeMb: 1500 },
+    });
+  const planning = open();
+  const reading = open();
   const run: WorkPool['run'] = async (name, input, { signal, tell } = {}) => {
+    const pool = READING.has(name) ? reading : planning;
     if (!tell) return pool.run(input, { name, signal });
     const { port1, port2 } = new MessageChannel();
     port1.on('message', tell);
@@ -44,5 +52,5 @@ export function openPool(threads = 2): WorkPool {
       port1.close();
     }
   };
-  return { run, close: () => pool.destroy() };
+  return { run, close: async () => void (await Promise.all([planning.destroy(), reading.destroy()])) };
 }
