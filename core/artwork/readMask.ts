@@ -8,7 +8,7 @@ import { multiply } from '../geometry/matrix';
 import { parsePathData } from './pathData';
 import { channels, flatColour } from './paint';
 import type { Element } from './xml';
-import { opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
+import { isVisible, opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
 
 export interface MaskReading {
   readonly clip: Clip;
@@ -67,7 +67,7 @@ function paintsIn(
   const all = parent.children.map((child): Paint[] | undefined => {
     const { attributes } = child;
     const own = multiply(matrix, parseMatrix(attributes.transform));
-    if (child.name === 'path') return paintsOf(child, own, light, defs);
+    if (child.name === 'path') return isVisible(child) ? paintsOf(child, own, light, defs) : [];
     if (child.name !== 'g' || attributes.filter || attributes['clip-path'] || attributes.mask)
       return undefined;
     return paintsIn(child, own, { ...light, opacity: light.opacity * opacityOf(attributes.opacity) }, defs);

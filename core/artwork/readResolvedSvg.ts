@@ -16,7 +16,7 @@ import type { Path } from '../geometry/path';
 import { pathBounds } from '../geometry/path';
 import { parsePathData } from './pathData';
 import { readMask } from './readMask';
-import { opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
+import { isVisible, opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
 import { flatColour, parseColour } from './paint';
 
 /** CSS: 96 px to the inch (CSS Values and Units 3, 5.2). */
@@ -147,7 +147,7 @@ function pageMatrix(root: Element): Matrix {
 function readChildren(reader: Reader, parent: Element, inherited: Inherited): void {
   for (const child of parent.children) {
     if (child.name === 'g') readGroup(reader, child, inherited);
-    else if (child.name === 'path') readPath(reader, child, inherited);
+    else if (child.name === 'path' && isVisible(child)) readPath(reader, child, inherited);
     else if (child.name === 'image') reader.counts.image++;
   }
 }
@@ -244,7 +244,7 @@ function outlinesIn(element: Element, matrix: Matrix): Clip['outlines'][number][
   return element.children.flatMap((child) => {
     const own = multiply(matrix, parseMatrix(child.attributes.transform));
     if (child.name === 'g') return outlinesIn(child, own);
-    if (child.name !== 'path') return [];
+    if (child.name !== 'path' || !isVisible(child)) return [];
     const fill: Fill =
       child.attributes['clip-rule'] === 'evenodd' || child.attributes['fill-rule'] === 'evenodd'
         ? 'evenodd'

@@ -1,11 +1,16 @@
 /** Attributes of a resolved SVG's elements. */
 import type { StrokeStyle } from './artwork';
+import type { Element } from './xml';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY } from '../geometry/matrix';
 
 /** The id that a `url(#…)` names. */
 export const reference = (value: string | undefined): string | undefined =>
   /url\(\s*["']?#([^"')]+)/.exec(value ?? '')?.[1];
+
+/** The resolver keeps hidden paths, since they count for the box of their group. */
+export const isVisible = ({ attributes }: Element): boolean =>
+  attributes.visibility === undefined || attributes.visibility === 'visible';
 
 export const opacityOf = (value: string | undefined): number => Number(value ?? 1);
 

@@ -43,7 +43,7 @@ function problemOf(problem: string): FileProblem {
 }
 
 /** What an interpreter of programs may use: a little memory, a minute, a PDF of some size. */
-const EPS_LIMITS = { memory: 2000, seconds: 40, fileSize: 300 } as const;
+const EPS_LIMITS = { memory: 2000, seconds: 20, fileSize: 300 } as const;
 
 /**
  * Reads EPS and PostScript: Ghostscript draws it as a PDF, where it is installed. The file is a program: it gets a

@@ -36,7 +36,7 @@ type Slip = keyof typeof SLIPS;
 export function parseTree(text: string): SvgTree {
   checkEntities(text);
   const slips = new Set<Slip>();
-  const { document, lines } = parse(text, slips);
+  const { document, lines } = parse(text.replace(DOCTYPE, onlyLines), slips);
   const root = rootOf(document, slips);
   if (!root) throw notSvg();
   if (lines.cutOffAt !== undefined) throw cutOff(lines.cutOffAt);
@@ -51,6 +51,10 @@ export function parseTree(text: string): SvgTree {
   }
   return { root, mended: [...slips].map((slip) => SLIPS[slip]), layers };
 }
+
+/** A document's head with its own entities, which are carried out here. */
+const DOCTYPE = /<!DOCTYPE[^>[]*\[[^\]]*\]\s*>/i;
+const onlyLines = (head: string): string => head.replace(/[^\n]/g, '');
 
 const notSvg = (): FileProblem =>
   new FileProblem(
