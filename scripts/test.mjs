@@ -12,7 +12,14 @@ const has = (command) => spawnSync('which', [command], { stdio: 'ignore' }).stat
 
 installPackages();
 // command → Debian's package
-const TOOLS = { chromium: 'chromium', hp2xx: 'hp2xx', gs: 'ghostscript', pstoedit: 'pstoedit' };
+const TOOLS = {
+  chromium: 'chromium',
+  hp2xx: 'hp2xx',
+  gs: 'ghostscript',
+  pstoedit: 'pstoedit',
+  pdftoppm: 'poppler-utils',
+  'rsvg-convert': 'librsvg2-bin',
+};
 const missing = Object.entries(TOOLS).flatMap(([command, name]) => (has(command) ? [] : [name]));
 if (missing.length > 0) aptInstall(...missing);
 const postgres = await startPostgres('test', { fast: true });

@@ -3,6 +3,7 @@
  * outlines, layers and spot colours. The steps come from a parser that runs where it can be stopped (server/files).
  */
 import type { Answer, Artwork, Clip, Offers, Shape, StrokeStyle } from './artwork';
+import { clipToPage } from './clipToPage';
 import type { PageBox } from './choices';
 import { meanColour } from './paint';
 import type { Finding } from '../findings/finding';
@@ -10,16 +11,18 @@ import type { Cap, Fill, Join } from '../geometry/region';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
-import { pathBounds } from '../geometry/path';
 
 /** x0, y0, x1, y1 in the page's units, y up. */
 export type PdfBox = readonly [number, number, number, number];
 
 export interface PdfFont {
   readonly name?: string;
-  /** Not in the file: the parser drew a look-alike. */
+  /** Not in the file: drawn in `standIn`. */
   readonly missing: boolean;
+  readonly standIn?: string;
   readonly type3: boolean;
+  /** Its characters are numbers of glyphs; 0 is the one for letters that it lacks (ISO 32000-1, 9.7.6.3). */
+  readonly composite?: boolean;
   readonly fontMatrix?: readonly number[];
   /** Outlines by character, packed as in `constructPath`. */
   readonly glyphs: Readonly<Record<string, readonly number[]>>;
@@ -36,6 +39,17 @@ export interface PdfPage {
   readonly fonts: Readonly<Record<string, PdfFont>>;
   readonly shadings: Readonly<Record<string, readonly (readonly [number, string])[]>>;
   readonly steps: readonly (readonly [string, readonly unknown[] | null])[];
+}
+
+/** What the parser tells of a glyph that is shown. */
+interface Glyph {
+  readonly fontChar: string;
+  /** Thousandths of the font's size. */
+  readonly width: number;
+  readonly isSpace: boolean;
+  readonly unicode?: string;
+  readonly isInFont?: boolean;
+  readonly originalCharCode?: number;
 }
 
 interface State {
@@ -104,7 +118,7 @@ export function readPdf(pdf: PdfPage, box: PageBox | null): Artwork {
   const { matrix, width, height } = pageMatrix(edge, rotate, unit);
   const drawing = new Drawing(pdf, matrix);
   for (const [name, args] of pdf.steps) drawing.step(name, args ?? []);
-  const clipped = clipToPage(drawing, width, height);
+  const clipped = clipToPage(drawing.shapes, drawing.clips, { width, height });
   const offers: Offers = { pages: pageAnswers(pdf), boxes: boxAnswers(pdf, unit) };
   return {
     page: { width, height },
@@ -164,7 +178,9 @@ class Drawing {
   private lineMatrix: Matrix = IDENTITY;
   private readonly layers: { name: string | undefined; visible: boolean }[] = [];
   private readonly counts = new Map<string, number>();
-  private readonly missingFonts = new Set<string>();
+  private readonly missingFonts = new Map<string, string>();
+  /** Characters without an outline, by typeface. */
+  private readonly missingLetters = new Map<string, Set<string>>();
 
   constructor(
     private readonly pdf: PdfPage,
@@ -297,21 +313,31 @@ class Drawing {
     const { fontSize, charSpacing, wordSpacing, hScale, rise, textMode } = this.state;
     const font = this.pdf.fonts[this.state.font];
     if (!font || font.type3) return this.count('text');
-    if (font.missing) this.missingFonts.add(font.name ?? 'unnamed');
+    if (font.missing) this.missingFonts.set(font.name ?? 'unnamed', font.standIn ?? 'a look-alike');
     const [perWidth = 0.001] = font.fontMatrix ?? [];
     for (const glyph of glyphs) {
       if (typeof glyph === 'number') {
         this.advance((-glyph / 1000) * fontSize * hScale);
         continue;
       }
-      const { fontChar, width, isSpace } = glyph as { fontChar: string; width: number; isSpace: boolean };
-      const data = font.glyphs[fontChar];
-      if (data && data.length > 0) {
+      const { fontChar, width, isSpace, unicode = '', isInFont, originalCharCode } = glyph as Glyph;
+      const data = Object.hasOwn(font.glyphs, fontChar) ? font.glyphs[fontChar] : undefined;
+      const isBlank = unicode.trim() === '' && unicode !== '';
+      // what the face lacks would be drawn as its box for missing letters
+      const isNotDefined = !isInFont || (font.composite === true && originalCharCode === 0);
+      const isMissing = font.missing ? data === undefined : isNotDefined;
+      if (isMissing && !isBlank && width > 0) this.missLetter(font.name, unicode || fontChar);
+      if (data && data.length > 0 && !isBlank && !isMissing) {
         const place = multiply(this.textMatrix, [fontSize * hScale, 0, 0, fontSize, 0, rise]);
         this.showGlyph(unpackPath(data), multiply(this.state.matrix, place), textMode, fontSize);
       }
       this.advance((width * perWidth * fontSize + charSpacing + (isSpace ? wordSpacing : 0)) * hScale);
     }
+  }
+
+  private missLetter(face = 'unnamed', letter: string): void {
+    const letters = this.missingLetters.get(face) ?? new Set();
+    this.missingLetters.set(face, letters.add(letter));
   }
 
   private showGlyph(path: Path, matrix: Matrix, mode: number, scale: number): void {
@@ -336,17 +362,30 @@ class Drawing {
       const n = this.counts.get(what) ?? 0;
       if (n > 0) out.push(tell(n));
     }
-    if (this.missingFonts.size > 0) {
+    for (const [name, standIn] of this.missingFonts) {
       out.push({
         code: 'font-missing',
         severity: 'check',
-        message: `${[...this.missingFonts].join(', ')} ${this.missingFonts.size === 1 ? 'is' : 'are'} not in the file: a look-alike was taken.`,
+        message: `${plainName(name)} is not in the file: its text is drawn in ${standIn}.`,
+        waysOut: ['Turn text into outlines in the drawing, or type it here in a typeface of the shop'],
+      });
+    }
+    for (const [name, letters] of this.missingLetters) {
+      const printable = [...letters].filter((letter) => /^[\p{L}\p{N}\p{P}\p{S}\p{M}]+$/u.test(letter));
+      const which = printable.length > 0 ? `: ${printable.slice(0, 12).join(' ')}` : '';
+      out.push({
+        code: 'letters-missing',
+        severity: 'check',
+        message: `${letters.size === 1 ? '1 character has' : `${letters.size} characters have`} no outline in ${plainName(name)} and ${letters.size === 1 ? 'is' : 'are'} left out${which}.`,
         waysOut: ['Turn text into outlines in the drawing, or type it here in a typeface of the shop'],
       });
     }
     return out;
   }
 }
+
+/** A typeface's name without the six letters that mark a part of it (ISO 32000-1, 9.6.4). */
+const plainName = (name: string): string => name.replace(/^[A-Z]{6}\+/, '');
 
 const TELLS: Readonly<Record<string, (n: number) => Finding>> = {
   image: (n) => ({
@@ -489,40 +528,4 @@ function unpackPath(data: readonly number[]): Path {
     }
   }
   return { ops, xy };
-}
-
-/** What lies off the page is not seen, so it is not cut; said when it happens. */
-function clipToPage(
-  { shapes, clips }: Drawing,
-  width: number,
-  height: number,
-): { shapes: Shape[]; clips: Clip[]; findings: Finding[] } {
-  const edge: Path = { ops: 'MLLLZ', xy: [0, 0, width, 0, width, height, 0, height] };
-  const all: Clip[] = [...clips, { outlines: [{ path: edge, matrix: IDENTITY, fill: 'nonzero' }] }];
-  const slack = 0.01;
-  let cut = 0;
-  const inside = shapes.flatMap((shape) => {
-    const box = pathBounds(shape.path, shape.matrix);
-    const reach = shape.stroke ? shape.stroke.width * PT : 0;
-    const out =
-      box.minX - reach < -slack ||
-      box.minY - reach < -slack ||
-      box.maxX + reach > width + slack ||
-      box.maxY + reach > height + slack;
-    if (!out) return [shape];
-    if (shape.clips.length === 0) cut++;
-    if (box.maxX < 0 || box.maxY < 0 || box.minX > width || box.minY > height) return [];
-    return [{ ...shape, clips: [...shape.clips, all.length - 1] }];
-  });
-  const findings: Finding[] =
-    cut === 0
-      ? []
-      : [
-          {
-            code: 'off-page',
-            severity: 'note',
-            message: `${cut === 1 ? '1 shape reaches' : `${cut} shapes reach`} past the page and ${cut === 1 ? 'is' : 'are'} cut off there, as seen in the file.`,
-          },
-        ];
-  return { shapes: inside, clips: all, findings };
 }

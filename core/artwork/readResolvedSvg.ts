@@ -9,11 +9,11 @@ import type { Artwork, Clip, ClipOutline, Shape } from './artwork';
 import type { Finding } from '../findings/finding';
 import type { Fill } from '../geometry/region';
 import type { Matrix } from '../geometry/matrix';
-import { IDENTITY, multiply, scaling, stretch, translation } from '../geometry/matrix';
+import { IDENTITY, multiply, scaling, translation } from '../geometry/matrix';
 import type { Bounds } from '../geometry/bounds';
-import { emptyBounds, heightOf, isEmptyBounds, joinBounds, widthOf } from '../geometry/bounds';
-import type { Path } from '../geometry/path';
+import { emptyBounds, heightOf, joinBounds, widthOf } from '../geometry/bounds';
 import { pathBounds } from '../geometry/path';
+import { clipToPage } from './clipToPage';
 import { parsePathData } from './pathData';
 import { readMask } from './readMask';
 import { isVisible, opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
@@ -99,7 +99,7 @@ export function readResolvedSvg(
     height: Number(root.attributes.height) * MM_PER_PX,
   };
   readChildren(reader, root, { matrix: pageMatrix(root), clips: [], opacity: 1 });
-  const pageClip = clipToPage(reader, page);
+  const pageClip = clipToPage(reader.shapes, reader.clips, page);
   return {
     page,
     shapes: pageClip.shapes,
@@ -295,44 +295,3 @@ function boundsIn(element: Element, matrix: Matrix): Bounds {
     return joinBounds(box, pathBounds(parsePathData(child.attributes.d ?? ''), own));
   }, emptyBounds());
 }
-
-/** What lies off the page is not seen in the artwork, so it is not cut either; said when it happens. */
-function clipToPage(
-  reader: Reader,
-  page: Artwork['page'],
-): { shapes: readonly Shape[]; clips: readonly Clip[]; findings: readonly Finding[] } {
-  const slack = 1e-4 * Math.max(page.width, page.height);
-  const mayLeave = reader.shapes.map((shape) => leaves(reachOf(shape, mitreReach(shape)), page, slack));
-  if (!mayLeave.includes(true)) return { shapes: reader.shapes, clips: reader.clips, findings: [] };
-  const { width, height } = page;
-  const edge: Path = { ops: 'MLLLZ', xy: [0, 0, width, 0, width, height, 0, height] };
-  const clips = [...reader.clips, { outlines: [{ path: edge, matrix: IDENTITY, fill: 'nonzero' as const }] }];
-  const inside = reader.shapes.map((shape, i) =>
-    mayLeave[i] ? { ...shape, clips: [...shape.clips, clips.length - 1] } : shape,
-  );
-  const surely = reader.shapes.filter((shape) => leaves(reachOf(shape, 1), page, slack)).length;
-  return { shapes: inside, clips, findings: surely === 0 ? [] : [offPage(surely)] };
-}
-
-const offPage = (count: number): Finding => ({
-  code: 'off-page',
-  severity: 'note',
-  message:
-    count === 1
-      ? "1 shape reaches past the artwork's page and is cut off there, as seen in the file."
-      : `${count} shapes reach past the artwork's page and are cut off there, as seen in the file.`,
-});
-
-/** How many half widths a pointed corner can reach. */
-const mitreReach = ({ stroke }: Shape): number =>
-  stroke?.join === 'miter' ? Math.max(1.5, stroke.miterLimit) : 1.5;
-
-function reachOf(shape: Shape, halfWidths: number): Bounds {
-  const box = pathBounds(shape.path, shape.matrix);
-  const grow = shape.stroke ? (shape.stroke.width / 2) * halfWidths * stretch(shape.matrix) : 0;
-  return { minX: box.minX - grow, minY: box.minY - grow, maxX: box.maxX + grow, maxY: box.maxY + grow };
-}
-
-const leaves = (box: Bounds, page: Artwork['page'], slack: number): boolean =>
-  !isEmptyBounds(box) &&
-  (box.minX < -slack || box.minY < -slack || box.maxX > page.width + slack || box.maxY > page.height + slack);

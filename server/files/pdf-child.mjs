@@ -1,6 +1,7 @@
 // Runs the PDF parser in a process of its own: a file that makes it hang or crash takes nothing with it.
 // argv: page number. stdin: the file. stdout: JSON of what core/artwork/readPdf.ts takes, or { problem }.
 import { createRequire } from 'node:module';
+import { readFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { PDFArray, PDFDict, PDFDocument, PDFName, PDFObjectCopier, PDFRawStream, PDFRef } from 'pdf-lib';
@@ -40,14 +41,18 @@ async function main() {
   const page = await document.getPage(number);
   const { fnArray, argsArray } = await page.getOperatorList();
   if (fnArray.length > MOST_STEPS) return { problem: 'complicated' };
-  const { boxes, spots } = await parts(number).catch(() => ({ boxes: {}, spots: {} }));
+  const { boxes, spots, notEmbedded } = await parts(number).catch(() => ({
+    boxes: {},
+    spots: {},
+    notEmbedded: new Set(),
+  }));
   return {
     pages,
     page: number,
     boxes,
     spots,
     layers: await layersOf(document),
-    fonts: fontsOf(page, fnArray, argsArray),
+    fonts: await fontsOf(page, fnArray, argsArray, notEmbedded),
     shadings: shadingsOf(page, fnArray, argsArray),
     steps: fnArray.map((code, i) => [NAMES[code], argsArray[i]]),
   };
@@ -61,31 +66,74 @@ async function layersOf(document) {
 }
 
 /** Outlines of every glyph that is shown, by font and character. */
-function fontsOf(page, fnArray, argsArray) {
+async function fontsOf(page, fnArray, argsArray, notEmbedded) {
   const fonts = {};
+  const bare = new Map();
   let font;
   fnArray.forEach((code, i) => {
     if (code === OPS.setFont) {
       [font] = argsArray[i];
       if (fonts[font] || !page.commonObjs.has(font)) return;
-      const { name, missingFile, isType3Font, vertical, fontMatrix } = page.commonObjs.get(font);
+      const { name, missingFile, isType3Font, vertical, fontMatrix, composite } = page.commonObjs.get(font);
+      const missing = missingFile === true || notEmbedded.has(name);
       fonts[font] = {
         name,
-        missing: missingFile === true,
+        missing,
         type3: isType3Font === true,
         vertical,
         fontMatrix,
+        composite,
         glyphs: {},
       };
+      if (missing) fonts[font].standIn = standInOf(name, missingFile === true);
+      if (missingFile === true) bare.set(font, new Map());
     } else if (code === OPS.showText && fonts[font]) {
       for (const glyph of argsArray[i][0]) {
-        const key = `${font}_path_${glyph?.fontChar}`;
-        if (glyph?.fontChar === undefined || !page.commonObjs.has(key)) continue;
+        if (glyph?.fontChar === undefined) continue;
+        bare.get(font)?.set(glyph.fontChar, glyph.unicode);
+        const key = `${font}_path_${glyph.fontChar}`;
+        if (!page.commonObjs.has(key)) continue;
         fonts[font].glyphs[glyph.fontChar] ??= Array.from(page.commonObjs.get(key).path ?? []);
       }
     }
   });
+  for (const [id, letters] of bare) fonts[id].glyphs = await drawnBy(fonts[id].name, letters);
   return fonts;
+}
+
+const SANS = 'Liberation Sans';
+
+/** What a typeface that the file does not carry is drawn in: the parser has stand-ins for the fourteen standard ones. */
+const standInOf = (name, isUnknown) =>
+  isUnknown || /helvetica|arial/i.test(name) ? SANS : 'the standard face of that kind';
+
+/** Letters of a typeface that nobody here has, in the stand-in; by the character that stands for each in the steps. */
+async function drawnBy(name, letters) {
+  const style = `${/bold|black|heavy/i.test(name) ? 'Bold' : ''}${/italic|oblique/i.test(name) ? 'Italic' : ''}`;
+  const file = await readFile(join(HOME, `standard_fonts/LiberationSans-${style || 'Regular'}.ttf`));
+  const hb = await import('harfbuzzjs');
+  const face = new hb.Face(new hb.Blob(new Uint8Array(file).buffer));
+  const font = new hb.Font(face);
+  const glyphs = {};
+  for (const [fontChar, unicode] of letters) {
+    const buffer = new hb.Buffer();
+    buffer.addText(unicode);
+    buffer.guessSegmentProperties();
+    hb.shape(font, buffer);
+    const [glyph] = buffer.getGlyphInfos();
+    if (glyph && glyph.codepoint !== 0)
+      glyphs[fontChar] = packed(font.glyphToPath(glyph.codepoint), 1 / face.upem);
+  }
+  return glyphs;
+}
+
+/** Path text of M, L, Q, C and Z as the parser packs it. */
+function packed(text, scale) {
+  const CODES = { M: 0, L: 1, C: 2, Q: 3, Z: 4 };
+  return [...text.matchAll(/([MLQCZ])([^MLQCZ]*)/g)].flatMap(([, op, numbers]) => [
+    CODES[op],
+    ...(numbers.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []).map((v) => Number(v) * scale),
+  ]);
 }
 
 /** Colour stops of every gradient that is used. */
@@ -101,7 +149,7 @@ function shadingsOf(page, fnArray, argsArray) {
   return shadings;
 }
 
-/** Page boxes and spot colours, which the drawing steps do not tell. */
+/** Page boxes, spot colours and typefaces without a file, which the drawing steps do not tell. */
 async function parts(number) {
   const document = await PDFDocument.load(bytes, { ignoreEncryption: true, updateMetadata: false });
   const page = document.getPage(number - 1);
@@ -113,7 +161,9 @@ async function parts(number) {
     bleed: box(page.getBleedBox()),
     art: box(page.getArtBox()),
   };
-  return { boxes, spots: await spotsOf(document, page) };
+  const notEmbedded = new Set();
+  collectFonts(document, page.node.Resources(), notEmbedded, new Set());
+  return { boxes, spots: await spotsOf(document, page), notEmbedded };
 }
 
 /** `#rrggbb` at full tint → the spot colour's name; the parser itself says which colour that is. */
@@ -155,11 +205,34 @@ function collectSpots(document, resources, found, seen) {
   }
 }
 
+/** Names of the typefaces that a page uses and the file does not carry. */
+function collectFonts(document, resources, found, seen) {
+  if (!(resources instanceof PDFDict) || seen.has(resources)) return;
+  seen.add(resources);
+  const look = (value) => (value instanceof PDFRef ? document.context.lookup(value) : value);
+  const entry = (dict, name) => (dict instanceof PDFDict ? look(dict.get(PDFName.of(name))) : undefined);
+  const fonts = entry(resources, 'Font');
+  for (const [, value] of fonts instanceof PDFDict ? fonts.entries() : []) {
+    const font = look(value);
+    const parts = entry(font, 'DescendantFonts');
+    const descriptor = entry(parts instanceof PDFArray ? look(parts.get(0)) : font, 'FontDescriptor');
+    const hasFile = ['FontFile', 'FontFile2', 'FontFile3'].some((name) => entry(descriptor, name));
+    const name = entry(font, 'BaseFont');
+    const isDrawn = String(entry(font, 'Subtype')) === '/Type3';
+    if (name instanceof PDFName && !hasFile && !isDrawn) found.add(name.decodeText());
+  }
+  const forms = entry(resources, 'XObject');
+  for (const [, value] of forms instanceof PDFDict ? forms.entries() : []) {
+    const form = look(value);
+    if (form instanceof PDFRawStream) collectFonts(document, entry(form.dict, 'Resources'), found, seen);
+  }
+}
+
 let answer;
 try {
   answer = await main();
 } catch (error) {
   answer = { problem: error?.name === 'PasswordException' ? 'password' : 'unreadable' };
 }
-const packed = (_key, value) => (ArrayBuffer.isView(value) ? Array.from(value) : value);
-process.stdout.write(JSON.stringify(answer, packed), () => process.exit(0));
+const plain = (_key, value) => (ArrayBuffer.isView(value) ? Array.from(value) : value);
+process.stdout.write(JSON.stringify(answer, plain), () => process.exit(0));
