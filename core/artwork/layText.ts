@@ -19,8 +19,12 @@ export interface ShapedText {
   readonly lines: readonly (readonly ShapedGlyph[])[];
   /** Height of a capital, em. */
   readonly capHeight: number;
+  /** Name of the typeface that was asked for. */
+  readonly face: string;
   /** Characters that no typeface had. */
   readonly missing: readonly string[];
+  /** Characters that were taken from another typeface. */
+  readonly borrowed: readonly string[];
 }
 
 /** Lays shaped text out. The first line's baseline is where the type begins; y runs down, mm. */
@@ -79,14 +83,36 @@ function onArc(s: number, baseline: number, radius: number): Matrix {
   return [c, sin, -sin, c, own * sin, radius - own * c];
 }
 
-function findingsOf({ missing }: ShapedText): Finding[] {
-  if (missing.length === 0) return [];
+const findingsOf = ({ face, missing, borrowed }: ShapedText): Finding[] => [
+  ...lettersMissing(missing, face),
+  ...lettersBorrowed(borrowed, face),
+];
+
+const MOST_SHOWN = 12;
+const shown = (letters: readonly string[]): string =>
+  letters.slice(0, MOST_SHOWN).join('') + (letters.length > MOST_SHOWN ? ' …' : '');
+
+/** Characters for which nothing is drawn, since no typeface has them. */
+export function lettersMissing(letters: readonly string[], face: string): Finding[] {
+  if (letters.length === 0) return [];
   return [
     {
       code: 'letters-missing',
       severity: 'check',
-      message: `The typeface has no ${missing.slice(0, 8).join(' ')}: left out.`,
-      waysOut: ['Pick another typeface under Artwork'],
+      message: `${letters.length === 1 ? '1 character is' : `${letters.length} characters are`} not in ${face}: ${shown(letters)}. Nothing is cut for ${letters.length === 1 ? 'it' : 'them'}.`,
+      waysOut: ['Pick another typeface under Artwork', 'Bring a typeface that has them'],
+    },
+  ];
+}
+
+function lettersBorrowed(letters: readonly string[], face: string): Finding[] {
+  if (letters.length === 0) return [];
+  return [
+    {
+      code: 'letters-borrowed',
+      severity: 'check',
+      message: `${letters.length === 1 ? '1 character is' : `${letters.length} characters are`} not in ${face} and ${letters.length === 1 ? 'is' : 'are'} set in another typeface: ${shown(letters)}.`,
+      waysOut: ['Pick another typeface under Artwork', 'Bring a typeface that has them'],
     },
   ];
 }

@@ -1,5 +1,5 @@
 /** Every kind of file, written by others, read by us, and compared as an independent renderer (resvg) draws it. */
-import { describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -19,7 +19,10 @@ import { regionToPathData } from '../../core/geometry/pathText';
 import { regionArea, weld } from '../../core/geometry/region';
 import type { FileProblem } from './fileProblem';
 import { differingShare, pixels, stackedSvg } from './pixels.testing';
+import { SHIPPED_FONTS } from './fonts';
 import { AS_IT_COMES, kindOf, readFile } from './readFile';
+import type { WorkPool } from '../work/pool';
+import { openPool } from '../work/pool';
 
 const EMOJI = 'node_modules/@twemoji/svg';
 const SIDE = 36;
@@ -468,6 +471,48 @@ describe('SVG', () => {
     const picked = await readFile(svg, { ...AS_IT_COMES, font: 'anton' });
     expect(picked.findings[0].severity).toBe('note');
     expect(JSON.stringify(picked.shapes)).not.toBe(JSON.stringify(first.shapes));
+  }, 30_000);
+});
+
+describe('characters that a typeface lacks', () => {
+  let pool: WorkPool;
+  beforeAll(() => void (pool = openPool(1)));
+  afterAll(() => pool.close());
+  // the shaper is an ES module: it runs in a thread as in the server
+  const text = async (words: string, font: string): Promise<Artwork> => {
+    const line = { weight: 500, capHeight: 50, tracking: 0, lineSpacing: 1.2, arcRadius: 0 };
+    const source = { kind: 'text', text: words, font, align: 'left', colour: '#000000', ...line } as const;
+    const answer = await pool.run('typeset', { source });
+    if (!answer.ok) throw new Error(answer.message);
+    return answer.value;
+  };
+  const told = ({ findings }: Artwork, code: string): string =>
+    findings.find((finding) => finding.code === code)?.message ?? '';
+
+  test('typed: nothing is cut for those that no typeface has, and they are named', async () => {
+    const artwork = await text('Tern 日本語', 'archivo');
+    expect(artwork.shapes).toHaveLength(4);
+    expect(told(artwork, 'letters-missing')).toBe(
+      '3 characters are not in Archivo: 日本語. Nothing is cut for them.',
+    );
+  });
+
+  test('typed: those that another shipped face has are taken from it, and told', async () => {
+    // Welsh: the stencil face ships without its extended part
+    const faces = await Promise.all(SHIPPED_FONTS.map(({ id }) => text('ŵ', id)));
+    const borrowing = faces.find(({ findings }) => findings.some(({ code }) => code === 'letters-borrowed'));
+    expect(borrowing?.shapes).toHaveLength(1);
+    for (const face of faces) expect(told(face, 'letters-missing')).toBe('');
+  }, 30_000);
+
+  test('in an SVG: no box is drawn', async () => {
+    const svg = (words: string): Buffer =>
+      Buffer.from(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="300" height="100"><text x="5" y="60" font-family="Archivo" font-size="40">${words}</text></svg>`,
+      );
+    const [with3, without] = await Promise.all([readFile(svg('I日本語')), readFile(svg('I'))]);
+    expect(with3.shapes.map(({ path }) => path)).toEqual(without.shapes.map(({ path }) => path));
+    expect(told(with3, 'letters-missing')).toContain('3 characters are not in Archivo: 日本語');
   }, 30_000);
 });
 

@@ -1,10 +1,12 @@
 import { join } from 'node:path';
 import type { Artwork } from '../../core/artwork/artwork';
 import { readResolvedSvg } from '../../core/artwork/readResolvedSvg';
+import { lettersMissing } from '../../core/artwork/layText';
 import type { Finding } from '../../core/findings/finding';
 import { FileProblem } from './fileProblem';
-import { fontFiles, SHIPPED_FONTS, STAND_IN } from './fonts';
-import { tidySvg } from './svg/tidySvg';
+import { fontFiles, SHIPPED_FONTS, STAND_IN, whoHas } from './fonts';
+import type { Words } from './svg/tidySvg';
+import { tidySvg, withoutLetters } from './svg/tidySvg';
 import type { Tell } from './tell';
 import { askChild } from './launch';
 
@@ -18,10 +20,10 @@ const CHILD = join(process.cwd(), 'server/files/resolve-child.mjs');
  */
 export async function readSvg(bytes: Uint8Array, font: string | null = null, tell?: Tell): Promise<Artwork> {
   if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
-  const { text, findings, layers, families } = tidySvg(bytes);
+  const { text, findings, layers, words } = tidySvg(bytes);
   tell?.(0.2);
-  const fonts = families ? await typefaces(families, font) : undefined;
-  const { svg } = await resolve(text, fonts);
+  const fonts = words ? await typefaces(words, font) : undefined;
+  const { svg } = await resolve(fonts ? withoutLetters(text, fonts.lacking) : text, fonts);
   tell?.(0.6);
   const artwork = readResolvedSvg(svg, [...findings, ...(fonts?.findings ?? [])], layers);
   return fonts && fonts.missing.length > 0 ? { ...artwork, offers: { fonts: fonts.missing } } : artwork;
@@ -38,25 +40,36 @@ interface Typefaces {
   /** What text in an unknown typeface is set in. */
   readonly standIn: string;
   readonly missing: readonly string[];
+  /** Characters that no typeface has: they would be drawn as boxes. */
+  readonly lacking: readonly string[];
   readonly findings: readonly Finding[];
 }
 
 const GENERIC = new Set(['serif', 'sans-serif', 'monospace', 'cursive', 'fantasy', 'system-ui', 'inherit']);
 
-async function typefaces(families: readonly string[], font: string | null): Promise<Typefaces> {
+async function typefaces({ families, letters }: Words, font: string | null): Promise<Typefaces> {
   const standIn = SHIPPED_FONTS.find(({ id }) => id === (font ?? STAND_IN)) ?? SHIPPED_FONTS[0];
   const known = new Map(SHIPPED_FONTS.map((shipped) => [shipped.name.toLowerCase(), shipped]));
   const used = families.flatMap((family) => known.get(family.toLowerCase()) ?? []);
   const missing = families.filter(
     (family) => !known.has(family.toLowerCase()) && !GENERIC.has(family.toLowerCase()),
   );
-  const files = (await Promise.all([...new Set([standIn, ...used])].map(fontFiles))).flat();
+  const own = [...new Set([standIn, ...used])];
+  const { missing: lacking, fonts: others } = await whoHas(
+    letters,
+    own.map(({ id }) => id),
+  );
+  const files = (await Promise.all([...own, ...others].map(fontFiles))).flat();
   const unset = missing.length > 0 || families.some((family) => GENERIC.has(family.toLowerCase()));
   return {
     files,
     standIn: standIn.name,
     missing,
-    findings: unset ? [notHere(missing, standIn.name, font !== null)] : [],
+    lacking,
+    findings: [
+      ...(unset ? [notHere(missing, standIn.name, font !== null)] : []),
+      ...lettersMissing(lacking, (used[0] ?? standIn).name),
+    ],
   };
 }
 

@@ -8,7 +8,7 @@ import { parsePathData } from '../../core/artwork/pathData';
 import { mapPath } from '../../core/geometry/path';
 import { scaling } from '../../core/geometry/matrix';
 import { FileProblem } from './fileProblem';
-import { fontFiles, SHIPPED_FONTS } from './fonts';
+import { DRAWS_NOTHING, fontFiles, SHIPPED_FONTS } from './fonts';
 import { toSfnt } from './sfnt';
 
 // loaded when text is set: it is WebAssembly, and most files carry none
@@ -42,13 +42,38 @@ export async function setText(source: TextSource, uploaded: Uint8Array | undefin
     const weight = Math.min(weights[1], Math.max(weights[0], source.weight));
     font.setVariations([new hb.Variation('wght', weight)]);
   }
+  const text = source.text.replace(/\r\n?/g, '\n').split('\n');
+  const others = await fallbackFor(hb, source.text, fonts);
   const missing = new Set<string>();
-  const lines = source.text
-    .replace(/\r\n?/g, '\n')
-    .split('\n')
-    .map((line) => runsOf(line, fonts, missing).flatMap(([run, font]) => shapeRun(hb, run, font)));
-  return layText({ lines, capHeight: fonts[0].capHeight(), missing: [...missing] }, source);
+  const borrowed = new Set<string>();
+  const lines = text.map((line) =>
+    runsOf(line, fonts, others, missing, borrowed).flatMap(([run, font]) => shapeRun(hb, run, font, missing)),
+  );
+  return layText(
+    {
+      lines,
+      capHeight: fonts[0].capHeight(),
+      face: SHIPPED_FONTS.find(({ id }) => id === source.font)?.name ?? fonts[0].name,
+      missing: [...missing],
+      borrowed: [...borrowed],
+    },
+    source,
+  );
 }
+
+/** The shipped typefaces that have what a typeface lacks; none when it lacks nothing. */
+async function fallbackFor(
+  hb: Harfbuzz,
+  text: string,
+  fonts: readonly LoadedFont[],
+): Promise<readonly LoadedFont[]> {
+  const lacks = [...text].some(
+    (letter) => !DRAWS_NOTHING.test(letter) && !fonts.some((font) => has(font, letter)),
+  );
+  return lacks ? (await Promise.all(SHIPPED_FONTS.map(({ id }) => fontsFor(hb, id, undefined)))).flat() : [];
+}
+
+const has = ({ letters }: LoadedFont, letter: string): boolean => letters.has(letter.codePointAt(0)!);
 
 async function fontsFor(
   hb: Harfbuzz,
@@ -124,35 +149,53 @@ function glyphOf(hb: Harfbuzz, font: Font, letter: string): number | undefined {
   return glyph === 0 ? undefined : glyph;
 }
 
-/** The line in runs, each with the first part of the typeface that has its letters. */
-function runsOf(line: string, fonts: readonly LoadedFont[], missing: Set<string>): [string, LoadedFont][] {
+/** The line in runs, each with the first part of the typeface that has its letters, or of another that does. */
+function runsOf(
+  line: string,
+  fonts: readonly LoadedFont[],
+  others: readonly LoadedFont[],
+  missing: Set<string>,
+  borrowed: Set<string>,
+): [string, LoadedFont][] {
   const runs: [string, LoadedFont][] = [];
   for (const letter of line) {
-    const code = letter.codePointAt(0)!;
     const last = runs[runs.length - 1];
-    const font = last?.[1].letters.has(code) ? last[1] : fonts.find(({ letters }) => letters.has(code));
+    const own = last && fonts.includes(last[1]) && has(last[1], letter) ? last[1] : undefined;
+    const font = own ?? [...fonts, ...others].find((one) => has(one, letter));
     if (!font) {
-      if (letter.trim() !== '') missing.add(letter);
+      if (!DRAWS_NOTHING.test(letter)) missing.add(letter);
       continue;
     }
+    if (!fonts.includes(font)) borrowed.add(letter);
     if (last && last[1] === font) last[0] += letter;
     else runs.push([letter, font]);
   }
   return runs;
 }
 
-function shapeRun(hb: Harfbuzz, text: string, { font, upem }: LoadedFont): ShapedGlyph[] {
+function shapeRun(
+  hb: Harfbuzz,
+  text: string,
+  { font, upem }: LoadedFont,
+  missing: Set<string>,
+): ShapedGlyph[] {
   const buffer = new hb.Buffer();
   buffer.addText(text);
   buffer.guessSegmentProperties();
   hb.shape(font, buffer);
   const em = scaling(1 / upem);
-  return buffer.getGlyphInfosAndPositions().map(({ codepoint, xAdvance = 0, xOffset = 0, yOffset = 0 }) => ({
-    path: mapPath(parsePathData(font.glyphToPath(codepoint)), em),
-    advance: xAdvance / upem,
-    dx: xOffset / upem,
-    dy: yOffset / upem,
-  }));
+  return buffer
+    .getGlyphInfosAndPositions()
+    .flatMap(({ codepoint, cluster, xAdvance = 0, xOffset = 0, yOffset = 0 }) => {
+      const letter = String.fromCodePoint(text.codePointAt(cluster) ?? 32);
+      // glyph 0 is the box that stands for what a typeface lacks
+      if (codepoint === 0) {
+        if (!DRAWS_NOTHING.test(letter)) missing.add(letter);
+        return [];
+      }
+      const path = mapPath(parsePathData(font.glyphToPath(codepoint)), em);
+      return [{ path, advance: xAdvance / upem, dx: xOffset / upem, dy: yOffset / upem }];
+    });
 }
 
 /** Looks a typeface over before the shop keeps it. @throws FileProblem when it cannot be used */

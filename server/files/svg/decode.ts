@@ -8,7 +8,7 @@ export interface Decoded {
 }
 
 /** Characters that XML 1.0 forbids (2.2); some programs leave them in names. */
- 
+
 const FORBIDDEN = /[\0-\x08\x0b\x0c\x0e-\x1f]/g;
 
 /** @throws FileProblem when there is nothing in it */

@@ -3,6 +3,7 @@
  * a size that can be worked with. Nothing is fetched, nothing is rendered.
  */
 import render from 'dom-serializer';
+import { textContent } from 'domutils';
 import type { Element } from 'domhandler';
 import type { Finding } from '../../../core/findings/finding';
 import { decode } from './decode';
@@ -18,8 +19,14 @@ export interface TidySvg {
   readonly findings: readonly Finding[];
   /** Names of layers by the id of their group. */
   readonly layers: ReadonlyMap<string, string>;
-  /** Typefaces that text names, when there is text. */
-  readonly families?: readonly string[];
+  /** When there is text. */
+  readonly words?: Words;
+}
+
+/** Typefaces that text names, and the characters in it. */
+export interface Words {
+  readonly families: readonly string[];
+  readonly letters: ReadonlySet<string>;
 }
 
 /**
@@ -43,7 +50,7 @@ export function tidySvg(bytes: Uint8Array): TidySvg {
       ...farFinding(far),
     ],
     layers,
-    families: familiesIn(root),
+    words: wordsIn(root),
   };
 }
 
@@ -85,18 +92,32 @@ const isFar = (text: string): boolean =>
   );
 
 /** Families in the order in which they are named; text that names none is set in the resolver's own serif. */
-function familiesIn(root: Element): readonly string[] | undefined {
+function wordsIn(root: Element): Words | undefined {
   const names = new Set<string>();
+  const letters = new Set<string>();
   let hasText = false;
-  for (const { name, attribs } of elementsOf(root)) {
-    if (name === 'text') hasText = true;
+  for (const element of elementsOf(root)) {
+    const { name, attribs } = element;
+    if (name === 'text') {
+      hasText = true;
+      for (const letter of textContent(element)) letters.add(letter);
+    }
     const short = /^font:.*?\d[\w.%]*(?:\/\S+)?\s+([^;]+)$/.exec(attribs.style ?? '')?.[1];
     const list = attribs['font-family'] ?? short;
     const family = list?.split(',')[0].replace(/["']/g, '').trim();
     if (family) names.add(family);
   }
   if (!hasText) return undefined;
-  return names.size === 0 ? ['serif'] : [...names];
+  return { families: names.size === 0 ? ['serif'] : [...names], letters };
+}
+
+/** A tidy drawing, in which all but plain letters are written by number, with blanks in place of some characters. */
+export function withoutLetters(text: string, letters: readonly string[]): string {
+  if (letters.length === 0) return text;
+  const gone = new Set(letters);
+  const blank = (whole: string, hex: string): string =>
+    gone.has(String.fromCodePoint(parseInt(hex, 16))) ? ' ' : whole;
+  return text.replace(/>[^<]+</g, (words) => words.replace(/&#x([0-9a-f]{1,6});/gi, blank));
 }
 
 const count = (n: number, one: string, many: string): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
