@@ -21,5 +21,20 @@ export default tseslint.config(
       'prefer-const': 'error',
     },
   },
+  {
+    // a call takes no more arguments than the stack holds, and lists that come from a file are longer than that
+    files: ['{core,contracts,server,web,cli,cutter-sim,demo}/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.property.name=/^(push|unshift|splice|concat|min|max|hypot|of|apply|fromCharCode|fromCodePoint)$/] > SpreadElement',
+          message: 'Use append, largest or smallest from core/geometry/lists.',
+        },
+      ],
+    },
+  },
   prettier,
 );

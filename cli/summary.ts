@@ -1,3 +1,4 @@
+import { largest } from '../core/geometry/lists';
 import { piecesOf } from '../core/geometry/region';
 import type { Plan } from '../core/plan/plan';
 
@@ -22,7 +23,7 @@ export function summarise(plan: Plan) {
       name: strip.film.name,
       colours: strip.layer.colours,
       colour: strip.film.colour,
-      deltaE: tidy(Math.max(...colours.filter((c) => c.film?.id === strip.film.id).map((c) => c.deltaE)), 2),
+      deltaE: tidy(largest(colours.filter((c) => c.film?.id === strip.film.id).map((c) => c.deltaE)), 2),
       areaMm2: tidy(strip.layer.area),
       outlineMm: tidy(strip.layer.outline),
       mode: strip.layer.overlap.mode,

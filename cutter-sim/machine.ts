@@ -257,7 +257,8 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
         const toY = fromY + ((step.y - fromY) * k) / parts;
         if (spec.bladeOffset > 0) rod = dragStraight(rod, x, y, toX, toY, spec.bladeOffset);
         [x, y] = [toX, toY];
-        stroke.points.push(...tip());
+        const [tipX, tipY] = tip();
+        stroke.points.push(tipX, tipY);
       }
     }
     [x, y] = [step.x, step.y];

@@ -1,4 +1,5 @@
 /** Shaped lines of text laid out as a sign: sized by the height of a capital, aligned, straight or along an arc. */
+import { largest } from '../geometry/lists';
 import type { Artwork, Shape } from './artwork';
 import type { TextSource } from './choices';
 import { onOwnPage } from './ownPage';
@@ -32,7 +33,7 @@ export function layText(shaped: ShapedText, source: TextSource): Artwork {
   const em = source.capHeight / shaped.capHeight;
   const tracking = (source.tracking / 1000) * em;
   const widths = shaped.lines.map((line) => lineWidth(line, em, tracking));
-  const widest = Math.max(0, ...widths);
+  const widest = largest(widths, 0);
   const shapes = shaped.lines.flatMap((line, i) => {
     const share = source.align === 'left' ? 0 : source.align === 'middle' ? 0.5 : 1;
     // the block's middle stands over the middle of an arc, however its lines are aligned

@@ -2,6 +2,7 @@
  * Reads one page of a PDF from its drawing steps (ISO 32000-1, 8 and 9): paths, fills, strokes, clips, text as
  * outlines, layers and spot colours. The steps come from a parser that runs where it can be stopped (server/files).
  */
+import { append } from '../geometry/lists';
 import type { Answer, Artwork, Clip, Offers, Shape, StrokeStyle } from './artwork';
 import { clipToPage } from './clipToPage';
 import type { PageBox } from './choices';
@@ -523,7 +524,7 @@ function unpackPath(data: readonly number[]): Path {
       );
       ops += 'C';
     } else {
-      xy.push(...points);
+      append(xy, points);
       ops += code === 0 ? 'M' : code === 1 ? 'L' : 'C';
     }
   }

@@ -3,6 +3,7 @@
  * Interfacing and Programming Manual (1983), and PM EP FP of HP-GL/2 as plain outlines. Strokes that meet become
  * outlines, pens become colours.
  */
+import { append } from '../geometry/lists';
 import type { Artwork, Clip, Shape } from './artwork';
 import type { Stroke } from './outlines';
 import { joinStrokes, shapesOf } from './outlines';
@@ -128,10 +129,10 @@ class Plotter {
   private lineTo(from: Spot, to: Spot): void {
     if (this.ops === '') {
       this.ops = 'M';
-      this.xy.push(...this.plot(from));
+      append(this.xy, this.plot(from));
     }
     this.ops += 'L';
-    this.xy.push(...this.plot(to));
+    append(this.xy, this.plot(to));
   }
 
   private arc([a = 0, b = 0, angle = 0]: readonly number[], relative: boolean): void {
@@ -142,7 +143,7 @@ class Plotter {
     if (this.down && radius > 0) {
       if (this.ops === '') {
         this.ops = 'M';
-        this.xy.push(...this.plot(this.at));
+        append(this.xy, this.plot(this.at));
       }
       const { c, u, v } = this.frame(centre, radius);
       this.ops += addArc(this.xy, c, u, v, from, to);

@@ -1,4 +1,5 @@
 /** The check-over: everything in the prepared art that would spoil film, each with its place, measure and limit. */
+import { append } from '../geometry/lists';
 import type { Artwork } from '../artwork/artwork';
 import type { Fix, Piece } from '../artwork/choices';
 import { isFixed, sourceKey } from '../artwork/choices';
@@ -48,7 +49,7 @@ export function* checkOver(
   ];
   const found: Finding[] = [];
   for (const [done, task] of tasks.entries()) {
-    found.push(...task());
+    append(found, task());
     yield (done + 1) / tasks.length;
   }
   return found;

@@ -73,7 +73,8 @@ function sampleAll(region: Region, grid: SegmentGrid, limit: number, sign: 1 | -
     if (coarse.length > 0) {
       const fine = sampleRing(ring, firstSegment, run, Math.max(limit / 4, CLOSEST_SAMPLES), look);
       for (const sample of fine) out.push(sample);
-      run = Math.max(run, ...fine.map((sample) => sample.run)) + 1;
+      for (const sample of fine) run = Math.max(run, sample.run);
+      run++;
     }
     firstSegment += ring.length / 2;
   }

@@ -1,4 +1,5 @@
 /** What the bench needs to know once film is cut: weeding, taping from the top film down, where marks meet. */
+import { smallest } from '../geometry/lists';
 import type { Bounds } from '../geometry/bounds';
 import { joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
@@ -49,7 +50,7 @@ export function applySheet(
       film,
       region,
       pieces: areas.length,
-      smallest: areas.length > 0 ? Math.min(...areas) : 0,
+      smallest: areas.length > 0 ? smallest(areas) : 0,
       counters: art.filter((ring) => regionArea([ring]) < 0).length,
       lines: lines.length,
       mode: overlap.mode,

@@ -1,6 +1,7 @@
 /**
  * Visible surfaces: what is seen of each colour when the artwork's shapes are painted bottom to top.
  */
+import { append } from '../geometry/lists';
 import RBush from 'rbush';
 import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
@@ -43,7 +44,7 @@ class Seen {
   private readonly boxes = new RBush<Bounds>();
 
   add(region: Region): void {
-    this.rings.push(...region);
+    append(this.rings, region);
     this.boxes.load(region.filter((ring) => ringArea(ring) > 0).map(ringBounds));
   }
 

@@ -1,4 +1,5 @@
 /** Weed borders: the cut around each copy that lets its waste be lifted by itself. */
+import { smallest } from '../geometry/lists';
 import type { Bounds } from '../geometry/bounds';
 import type { Polyline } from '../geometry/path';
 
@@ -32,7 +33,7 @@ const perimeter = (b: Bounds): number => sides(b).reduce((sum, side) => sum + si
 /** The stretch of the nearest side that lies beside a tab, as ways along the border from its upper left corner. */
 function gapBeside(box: Bounds, tab: Bounds, reach: number): Gap[] {
   const away = [tab.minY - box.minY, box.maxX - tab.maxX, box.maxY - tab.maxY, tab.minX - box.minX];
-  const side = away.indexOf(Math.min(...away));
+  const side = away.indexOf(smallest(away));
   if (away[side] > reach) return [];
   const start = sides(box)
     .slice(0, side)

@@ -1,3 +1,4 @@
+import { append } from '../geometry/lists';
 import type { FilmLayer } from '../films/separate';
 import type { Film, Roll } from '../films/film';
 import { limitsOf } from '../films/film';
@@ -84,9 +85,9 @@ export function layOut(films: readonly FilmLayer[], choices: LayoutChoices, cutt
     if ('code' in strip) findings.push(strip);
     else {
       strips.push(strip);
-      findings.push(...stripFindings(strip, cutter));
+      append(findings, stripFindings(strip, cutter));
     }
-    findings.push(...mirrorFindings(film, choices));
+    append(findings, mirrorFindings(film, choices));
   }
   return { strips, findings };
 }

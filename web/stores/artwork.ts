@@ -1,3 +1,4 @@
+import { largest } from '../../core/geometry/lists';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { freshId, settle, withGroups } from '../../core/artwork/arrange';
@@ -70,7 +71,10 @@ export const useArtwork = defineStore('artwork', () => {
   function add(source: Source, name: string): void {
     const now = settle(choices.value, placed.value);
     const id = freshId(now);
-    const below = Math.max(0, ...placed.value.map(({ box }) => box.maxY));
+    const below = largest(
+      placed.value.map(({ box }) => box.maxY),
+      0,
+    );
     const y = placed.value.length > 0 ? below + Math.max(5, below * 0.05) : 0;
     set({ ...now, pieces: [...now.pieces, { ...LYING_STRAIGHT, id, name, source, y }] });
     selected.value = [id];

@@ -95,7 +95,7 @@ function between(run: Float64Array, from: Point, to: Point): Float64Array {
     if (Math.hypot(run[i] - to[0], run[i + 1] - to[1]) < 1) continue;
     out.push(run[i], run[i + 1]);
   }
-  out.push(...to);
+  out.push(to[0], to[1]);
   return Float64Array.from(out);
 }
 

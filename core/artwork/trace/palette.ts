@@ -1,4 +1,5 @@
 /** The few colours that a picture is made of: k-means in CIE L*a*b* (Lloyd 1982; seeding by the farthest point). */
+import { smallest } from '../../geometry/lists';
 import { labOf } from '../../films/colour';
 import type { Picture } from './picture';
 
@@ -109,7 +110,7 @@ function seeds(labs: readonly Lab[], count: number): Lab[] {
   const out: Lab[] = [all.reduce((best, bin) => (bin.n > best.n ? bin : best)).lab];
   while (out.length < Math.min(count, all.length)) {
     const score = ({ lab, n }: { lab: Lab; n: number }): number =>
-      Math.min(...out.map((centre) => apart(lab, centre))) * Math.sqrt(n);
+      smallest(out.map((centre) => apart(lab, centre))) * Math.sqrt(n);
     const next = all.reduce((best, bin) => (score(bin) > score(best) ? bin : best));
     if (score(next) === 0) break;
     out.push(next.lab);

@@ -1,4 +1,5 @@
 /** The rules of a drawing's style sheets, each selector with its weight; what cannot be carried out is named. */
+import { append } from '../../../core/geometry/lists';
 import type { Atrule, CssNode, PseudoClassSelector, Rule, Selector, SelectorList } from 'css-tree';
 import * as css from 'css-tree';
 
@@ -31,7 +32,7 @@ const WITHOUT_EFFECT = new Set(['font-face', 'charset', 'namespace', 'page', 'ke
 export function rulesOf(sheet: string, left: Set<string>): StyleRule[] {
   const rules: StyleRule[] = [];
   const visit = (node: CssNode): void => {
-    if (node.type === 'Rule') rules.push(...splitRule(node, left));
+    if (node.type === 'Rule') append(rules, splitRule(node, left));
     else if (node.type === 'Atrule' && isOpen(node, left)) node.block?.children.forEach(visit);
   };
   const tree = css.parse(sheet, { parseValue: false, parseCustomProperty: false, onParseError: () => {} });

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The finished sign, as seen from its front, to scale. */
+import { largest } from '../../../core/geometry/lists';
 import { computed, ref, watch } from 'vue';
 import type { Again } from '../../../core/films/again';
 import type { Finding } from '../../../core/findings/finding';
@@ -69,7 +70,7 @@ const box = computed<Bounds>(() => {
   const { width, height } = sheet.value;
   const count = props.view === 'apart' ? Math.max(1, groups.value.length) : 1;
   const far = placeOf(count - 1);
-  const right = Math.max(...Array.from({ length: count }, (_, i) => placeOf(i).x));
+  const right = largest(Array.from({ length: count }, (_, i) => placeOf(i).x));
   return { minX: 0, minY: 0, maxX: right + width, maxY: far.y + height };
 });
 const groundColour = computed(() => (look.darkGround ? '#2b2430' : '#fffdf7'));

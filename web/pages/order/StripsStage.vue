@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Every film as it will lie in the cutter: bands on one common scale, unrolled to the right. */
+import { largest } from '../../../core/geometry/lists';
 import { GripVertical } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
@@ -32,8 +33,18 @@ watch(
   (now) => (strips.value = [...(now ?? [])]),
   { immediate: true },
 );
-const longest = computed(() => Math.max(...strips.value.map((strip) => strip.length), 100));
-const widest = computed(() => Math.max(...strips.value.map((strip) => strip.rollWidth), 100));
+const longest = computed(() =>
+  largest(
+    strips.value.map((strip) => strip.length),
+    100,
+  ),
+);
+const widest = computed(() =>
+  largest(
+    strips.value.map((strip) => strip.rollWidth),
+    100,
+  ),
+);
 const band = computed(() =>
   Math.min(MOST, Math.max(LEAST, (ROOM - GAP) / Math.max(1, strips.value.length) - GAP)),
 );
