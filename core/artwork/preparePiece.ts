@@ -1,3 +1,4 @@
+import { own } from '../units/own';
 import type { Artwork, Shape } from './artwork';
 import type { Fix, FixKind, LineKind, LineRules } from './choices';
 import { isFixed, NO_LINE_RULES } from './choices';
@@ -309,7 +310,10 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
 function kindOf(shape: Shape, ref: string, { lines, fixes }: PieceRules): LineKind {
   if (shape.look && isFixed(fixes, 'print', ref)) return 'print';
   return (
-    lines.shape[ref] ?? (shape.layer && lines.layer[shape.layer]) ?? lines.colour[shape.colour] ?? 'kiss'
+    own(lines.shape, ref) ??
+    (shape.layer === undefined ? undefined : own(lines.layer, shape.layer)) ??
+    lines.colour[shape.colour] ??
+    'kiss'
   );
 }
 

@@ -2,6 +2,7 @@
  * Reads one page of a PDF from its drawing steps (ISO 32000-1, 8 and 9): paths, fills, strokes, clips, text as
  * outlines, layers and spot colours. The steps come from a parser that runs where it can be stopped (server/files).
  */
+import { own } from '../units/own';
 import { append } from '../geometry/lists';
 import type { Answer, Artwork, Clip, Offers, Shape, StrokeStyle } from './artwork';
 import { clipToPage } from './clipToPage';
@@ -191,9 +192,10 @@ class Drawing {
   }
 
   step(name: string, args: readonly unknown[]): void {
-    if (MARKS[name]) return MARKS[name](this, args);
+    const mark = own(MARKS, name);
+    if (mark) return mark(this, args);
     if (this.layers.some((layer) => !layer.visible) && PAINTING.has(name)) return this.count('hidden');
-    STEPS[name]?.(this, args);
+    own(STEPS, name)?.(this, args);
   }
 
   count(what: string): void {
@@ -223,14 +225,14 @@ class Drawing {
     else this.paint(which, { colour: undefined, gradient: false });
   }
   private shadingColour(id: string): string {
-    return meanColour((this.pdf.shadings[id] ?? []).map(([at, colour]) => ({ at, colour })));
+    return meanColour((own(this.pdf.shadings, id) ?? []).map(([at, colour]) => ({ at, colour })));
   }
   clipNext(rule: Fill): void {
     this.pendingClip = rule;
   }
   openLayer(properties: unknown): void {
     const { id } = (properties ?? {}) as { id?: string };
-    const layer = id === undefined ? undefined : this.pdf.layers[id];
+    const layer = id === undefined ? undefined : own(this.pdf.layers, id);
     this.layers.push({ name: layer?.name ?? undefined, visible: layer?.visible ?? true });
   }
   openMark(): void {
@@ -269,7 +271,7 @@ class Drawing {
     if (colour === undefined) return this.count('pattern');
     const look = gradient ? 'gradient' : opacity < 0.995 ? 'translucent' : undefined;
     const layer = this.layers.findLast(({ name }) => name !== undefined)?.name;
-    const spot = this.pdf.spots[colour];
+    const spot = own(this.pdf.spots, colour);
     const common = { path, matrix, colour, look, layer, spot, clips: this.state.clips } as const;
     if (!stroked) this.shapes.push({ ...common, fill });
     else this.shapes.push({ ...common, fill, stroke: this.state.style, alsoFilled });
@@ -312,7 +314,7 @@ class Drawing {
 
   showText(glyphs: readonly unknown[]): void {
     const { fontSize, charSpacing, wordSpacing, hScale, rise, textMode } = this.state;
-    const font = this.pdf.fonts[this.state.font];
+    const font = own(this.pdf.fonts, this.state.font);
     if (!font || font.type3) return this.count('text');
     if (font.missing) this.missingFonts.set(font.name ?? 'unnamed', font.standIn ?? 'a look-alike');
     const [perWidth = 0.001] = font.fontMatrix ?? [];
@@ -322,7 +324,7 @@ class Drawing {
         continue;
       }
       const { fontChar, width, isSpace, unicode = '', isInFont, originalCharCode } = glyph as Glyph;
-      const data = Object.hasOwn(font.glyphs, fontChar) ? font.glyphs[fontChar] : undefined;
+      const data = own(font.glyphs, fontChar);
       const isBlank = unicode.trim() === '' && unicode !== '';
       // what the face lacks would be drawn as its box for missing letters
       const isNotDefined = !isInFont || (font.composite === true && originalCharCode === 0);

@@ -103,7 +103,8 @@ function filmOf(cell: (name: string) => string): Film | string {
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '');
-  if (!/^[\w-]{1,60}$/.test(id)) return `“${id}” is no id: letters, digits and hyphens only.`;
+  if (!/^[A-Za-z0-9][\w-]{0,59}$/.test(id))
+    return `“${id}” is no id: a letter or digit, then letters, digits and hyphens only.`;
   const kind = cell('kind') === 'garment' ? 'garment' : 'sign';
   const build = (cell('build') || (kind === 'garment' ? 'flock' : 'opaque')) as Build;
   if (!BUILDS.includes(build)) return `“${build}” is none of ${BUILDS.join(', ')}.`;

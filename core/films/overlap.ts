@@ -1,4 +1,5 @@
 /** How films lie under one another: whole, with a little under the edge of what covers them, or edge to edge. */
+import { own } from '../units/own';
 import type { PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
@@ -38,7 +39,7 @@ const ORDINARY: Readonly<Record<Build, Overlap>> = {
 };
 
 export const overlapOf = (film: Film, chosen: Readonly<Record<string, Overlap>>): Overlap =>
-  chosen[film.id] ?? ORDINARY[buildOf(film)];
+  own(chosen, film.id) ?? ORDINARY[buildOf(film)];
 
 /** One film of the pile, base first. */
 export interface Layered {
@@ -62,6 +63,7 @@ export function withOverlaps(
     const { mode, by } = overlapOf(film, chosen);
     if (mode === 'butt' || region.length === 0) return region;
     const uppers = films.slice(i + 1).map((upper) => upper.region);
+    if (uppers.length === 0) return region;
     const before = mode === 'trap' ? trapped.get(region) : undefined;
     if (before?.by === by && isSameList(before.uppers, uppers)) return before.cut;
     const reach =

@@ -1,3 +1,4 @@
+import { own } from '../units/own';
 import type { Fix } from '../artwork/choices';
 import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
@@ -235,7 +236,7 @@ function layerOf(seen: SeenFilm, cut: Region, marks: Region, { overlap, copies }
     marks,
     hidden: cut === seen.region ? [] : hiddenPart(cut, seen.region),
     overlap: overlapOf(film, overlap),
-    copies: copies[film.id],
+    copies: own(copies, film.id),
     lines,
     bounds: lines.reduce((box, line) => joinBounds(box, line.bounds), regionBounds(region)),
     area: regionArea(region),

@@ -1,3 +1,4 @@
+import { own } from '../units/own';
 import { append } from '../geometry/lists';
 import type { FilmLayer } from '../films/separate';
 import type { Film, Roll } from '../films/film';
@@ -98,7 +99,7 @@ function onBestRoll(layer: FilmLayer, choices: LayoutChoices, cutter: Cutter): S
   if (film.rolls.length === 0) return noRoll(film);
   const fitting = film.rolls.filter((roll) => isTaken(roll, cutter));
   if (fitting.length === 0) return rollMisfit(film, cutter);
-  const chosen = fitting.filter(({ width }) => width === choices.rolls[film.id]);
+  const chosen = fitting.filter(({ width }) => width === own(choices.rolls, film.id));
   const tries = (chosen.length > 0 ? chosen : fitting).map((roll) => stripOf(layer, roll, choices, cutter));
   const strips = tries.filter((strip): strip is Strip => !('code' in strip));
   const missing = ({ length, roll }: Strip): number => Math.max(0, length - roll.lengthLeft);

@@ -1,4 +1,5 @@
 /** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
+import { own } from '../units/own';
 import type { Artwork } from '../artwork/artwork';
 import type { ArtworkChoices, Ignored, Piece } from '../artwork/choices';
 import { isSame, NO_LINE_RULES, sourceKey } from '../artwork/choices';
@@ -222,7 +223,7 @@ const keyOf = (...parts: readonly unknown[]): string => JSON.stringify(parts);
 function planCut(strip: Strip, choices: Choices, cutter: Cutter, shop: Shop): PlannedCut {
   const shopRecipe = shop.recipes[`${cutter.id}/${strip.film.id}`] ?? shop.recipes[`${cutter.id}/*`];
   if (!shopRecipe) throw new Error(`no recipe for ${strip.film.id} on ${cutter.id}`);
-  const recipe = { ...shopRecipe, ...choices.cut.recipes[strip.film.id] };
+  const recipe = { ...shopRecipe, ...own(choices.cut.recipes, strip.film.id) };
   return { strip, recipe, shopRecipe, program: programFor(strip, recipe, cutter) };
 }
 

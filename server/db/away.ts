@@ -22,6 +22,12 @@ export function isDatabaseAway(error: unknown): boolean {
   return isDatabaseAway(error.cause);
 }
 
+/** Whether the database refused a value: too large, no date, no text (PostgreSQL 15, Appendix A, class 22). */
+export function isUnkeepable(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  return /^22/.test(String((error as { code?: unknown }).code ?? '')) || isUnkeepable(error.cause);
+}
+
 const FIRST_WAIT_MS = 100;
 const LONGEST_WAIT_MS = 3000;
 

@@ -2,7 +2,7 @@ import type { ErrorRequestHandler, NextFunction, Request, RequestHandler, Respon
 import multer from 'multer';
 import type { Logger } from 'pino';
 import type { z } from 'zod';
-import { isDatabaseAway } from '../db/away';
+import { isDatabaseAway, isUnkeepable } from '../db/away';
 import { tooBig } from '../files/readSvg';
 import { Trouble } from '../problem';
 import { STEPS_TYPE } from '../../contracts/api';
@@ -63,6 +63,15 @@ function asTrouble(error: unknown): Trouble {
     if (error.code === 'LIMIT_FILE_SIZE') return new Trouble(413, 'too-big', tooBig().message);
     return new Trouble(400, 'bad-upload', 'One file at a time can be brought in.');
   }
+  if (isUnkeepable(error)) {
+    return new Trouble(
+      400,
+      'bad-input',
+      'Something in this cannot be kept: a number or date beyond reason, or characters that are none. Change it and try again.',
+    );
+  }
+  if (/unexpected end of form|malformed part|boundary not found/i.test(String(error)))
+    return new Trouble(400, 'bad-upload', 'The file did not come in whole. Bring it in again.');
   if (isDatabaseAway(error)) {
     return new Trouble(
       503,

@@ -27,7 +27,9 @@ export const oneFile = [
 /** The file that came, with its name as the sender wrote it. @throws Trouble when none came */
 export function uploadedFile(request: Request): { name: string; bytes: Buffer } {
   if (!request.file) throw new Trouble(400, 'no-file', 'No file came with that. Drop a drawing on the page.');
-  const name = Buffer.from(request.file.originalname, 'latin1').toString('utf8').slice(0, 200);
+  const given = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
+  // by whole characters: half of one cannot be kept
+  const name = [...given.replace(/[\p{Cc}\p{Cs}]/gu, ' ')].slice(0, 200).join('');
   return { name, bytes: request.file.buffer };
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { own } from '../../../core/units/own';
 import { computed, ref, watch } from 'vue';
 import type { LayoutChoices } from '../../../core/layout/layOut';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
@@ -77,7 +78,7 @@ const PLACE = [
     v-for="s in severalRolls"
     :key="s.film.id"
     :label="`Roll of ${s.film.name}`"
-    :value="layout.rolls[s.film.id] ?? 0"
+    :value="own(layout.rolls, s.film.id) ?? 0"
     :options="rollsOf(s)"
     @change="setRoll(s.film.id, $event)"
   />

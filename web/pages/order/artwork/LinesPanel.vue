@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What lines are for: by colour, by layer, or for the shape that is picked on the stage. */
+import { own } from '../../../../core/units/own';
 import { computed } from 'vue';
 import type { LineKind, LineRules, StrokeManner } from '../../../../core/artwork/choices';
 import FoldOut from '../../../parts/FoldOut.vue';
@@ -67,7 +68,7 @@ const value = (event: Event): string => (event.target as HTMLSelectElement).valu
       <span class="layer">Layer {{ l }}</span>
       <KindSelect
         :label="`Line kind of layer ${l}`"
-        :kind="rules.layer[l]"
+        :kind="own(rules.layer, l)"
         @change="by('layer', l, $event)"
       />
     </div>

@@ -1,0 +1,205 @@
+/** Every endpoint of the API description with input that nobody means well: an answer, never a fault. */
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { connect } from 'node:net';
+import { pino } from 'pino';
+import request from 'supertest';
+import { seedShop } from '../demo/seed';
+import type { RunningServer } from './open';
+import { openServer } from './open';
+
+const url = process.env.DATABASE_URL;
+if (!url) throw new Error('DATABASE_URL is not set: run npm test');
+
+let server: RunningServer;
+beforeAll(async () => {
+  server = await openServer({ databaseUrl: url, log: pino({ level: 'silent' }) });
+  await seedShop(server.services, { host: '127.0.0.1', port: 9 });
+}, 60_000);
+afterAll(async () => {
+  await server.close();
+  await new Promise((done) => setTimeout(done, 1200)); // the queue looks once more whether its hands are at rest
+}, 30_000);
+
+/** The same numbers every time (Park & Miller 1988). */
+let state = 20261125;
+const random = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
+const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
+
+const NASTY: readonly unknown[] = [
+  null,
+  true,
+  -1,
+  0,
+  1.5,
+  2 ** 31,
+  2 ** 53,
+  1e308,
+  -1e308,
+  '',
+  ' ',
+  'a\u0000b',
+  '\ud83d',
+  'x\udc00y',
+  '𝄞'.repeat(150),
+  'constructor',
+  '__proto__',
+  "'; drop table orders; --",
+  '../../etc/passwd',
+  '%00',
+  '99999-99-99',
+  '0000-00-00',
+  '2026-02-31',
+  '-2026-01-01',
+  'NaN',
+  [],
+  {},
+  [[[[]]]],
+  { __proto__: 1 },
+  'a'.repeat(5000),
+];
+
+interface Schema {
+  readonly type?: string;
+  readonly const?: unknown;
+  readonly enum?: readonly unknown[];
+  readonly anyOf?: readonly Schema[];
+  readonly oneOf?: readonly Schema[];
+  readonly properties?: Readonly<Record<string, Schema>>;
+  readonly additionalProperties?: Schema | boolean;
+  readonly items?: Schema;
+  readonly format?: string;
+  readonly minimum?: number;
+}
+
+/** Something like what the schema asks for, spoilt here and there. */
+function like(schema: Schema, spoil: number): unknown {
+  if (random() < spoil) return pick(NASTY);
+  if (schema.const !== undefined) return schema.const;
+  if (schema.enum) return pick(schema.enum);
+  const choice = schema.anyOf ?? schema.oneOf;
+  if (choice) return like(pick(choice), spoil);
+  switch (schema.type) {
+    case 'object': {
+      const named = Object.entries(schema.properties ?? {}).map(
+        ([key, one]) => [key, like(one, spoil)] as const,
+      );
+      const more = typeof schema.additionalProperties === 'object' ? schema.additionalProperties : undefined;
+      const others = more
+        ? [[String(pick(['#2e6f7e', 'constructor', '__proto__', 'damson', 'x'])), like(more, spoil)] as const]
+        : [];
+      return Object.fromEntries([...named, ...others].filter(() => random() > spoil / 2));
+    }
+    case 'array':
+      return Array.from({ length: Math.floor(random() * 3) }, () => like(schema.items ?? {}, spoil));
+    case 'number':
+    case 'integer':
+      return Math.max(schema.minimum ?? 0, Math.floor(random() * 50));
+    case 'boolean':
+      return random() < 0.5;
+    case 'string':
+      return pick(['#2e6f7e', 'damson', '2026-12-01', 'Marsh Wren', 'p1/0']);
+    default:
+      return pick(NASTY);
+  }
+}
+
+const IN_PATH = [
+  '1',
+  '2',
+  '0',
+  '-1',
+  '1.5',
+  '2147483648',
+  '99999999999999999999',
+  'x',
+  '%00',
+  '%F0%9F',
+  '..%2f',
+  'constructor',
+  '__proto__',
+  '%ED%A0%80',
+  'a'.repeat(300),
+];
+const IN_QUERY = [
+  '',
+  '?order=1',
+  '?order=2147483648',
+  '?order=9007199254740991',
+  '?order=%00',
+  '?source={}',
+  '?source=%00',
+  '?source=["',
+  '?width=-1',
+  '?width=1e99',
+  '?order[a]=1&order[b]=2',
+  '?__proto__[x]=1',
+];
+
+interface Operation {
+  readonly requestBody?: { readonly content: Readonly<Record<string, { readonly schema: Schema }>> };
+}
+
+test('no endpoint answers any of it with a fault', async () => {
+  const svg = readFileSync('demo/art/marsh-wren.svg');
+  for (let i = 0; i < 2; i++)
+    await request(server.url).post('/api/orders').attach('file', svg, 'wren.svg').expect(200);
+  const { paths } = (await request(server.url).get('/api/openapi.json')).body as {
+    paths: Record<string, Record<string, Operation>>;
+  };
+  const faults: string[] = [];
+  let asked = 0;
+  for (const [path, methods] of Object.entries(paths)) {
+    for (const [method, { requestBody }] of Object.entries(methods)) {
+      for (let round = 0; round < 30; round++) {
+        if (/events/.test(path)) continue;
+        const at = path.replace(/\{\w+\}/g, () => pick(IN_PATH)) + (random() < 0.4 ? pick(IN_QUERY) : '');
+        const sending = request(server.url)[method as 'get' | 'post' | 'patch'](at);
+        const schema = requestBody?.content['application/json']?.schema;
+        const body = schema ? like(schema, random() * 0.3) : undefined;
+        if (requestBody?.content['multipart/form-data']) {
+          if (round > 12) continue; // no more than 60 files a minute are taken
+          const name = String(
+            pick(['𝄞'.repeat(99) + 'a𝄞.svg', 'a\u0001b.svg', 'x', '../../a.svg', '%00.svg']),
+          );
+          sending.attach(
+            'file',
+            Buffer.from(pick(['', '<svg', 'IN;PU0,0;', '%!PS', '\u0000\u0000', '%PDF-1.4'])),
+            name,
+          );
+        } else if (body !== undefined)
+          sending.set('Content-Type', 'application/json').send(JSON.stringify(body));
+        const { status, body: answer } = await sending.catch(
+          (error: { response: { status: number; body: unknown } }) =>
+            error.response ?? { status: 0, body: String(error) },
+        );
+        asked++;
+        if (status === 0 || status >= 500)
+          faults.push(
+            `${method} ${at} ${JSON.stringify(body)?.slice(0, 200)} → ${status} ${JSON.stringify(answer)?.slice(0, 120)}`,
+          );
+        else if (status >= 400)
+          expect(answer).toMatchObject({ code: expect.any(String), message: expect.stringMatching(/\S/) });
+      }
+    }
+  }
+  expect(faults).toEqual([]);
+  expect(asked).toBeGreaterThan(400);
+}, 180_000);
+
+test('an upload that breaks off half way is told, and the server lives', async () => {
+  const { hostname, port } = new URL(server.url);
+  const answer = await new Promise<string>((done) => {
+    const socket = connect({ host: hostname, port: Number(port) });
+    let text = '';
+    socket.on('data', (chunk) => (text += chunk.toString()));
+    socket.on('close', () => done(text));
+    const body = '--b\r\nContent-Disposition: form-data; name="file"; filename="a.svg"\r\n\r\n<svg';
+    socket.write(
+      `POST /api/orders HTTP/1.1\r\nHost: ${hostname}:${port}\r\nConnection: close\r\nContent-Type: multipart/form-data; boundary=b\r\nContent-Length: ${body.length}\r\n\r\n${body}`,
+    );
+  });
+  expect(answer).toMatch(/^HTTP\/1\.1 400/);
+  expect(answer).toContain('did not come in whole');
+  await request(server.url).get('/api/health').expect(200);
+}, 30_000);
