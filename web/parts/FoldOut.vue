@@ -58,8 +58,10 @@ h3 button {
   font-weight: 400;
   color: var(--ink-soft);
 }
+/* no wider than the card, whatever is in it */
 .inside {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
 }
 @media (prefers-reduced-motion: reduce) {

@@ -76,7 +76,11 @@ function paint(now: number): void {
     drawing = startPicture(w, h, dpr);
   }
   const end = sliceEnd(now);
-  while (drawing && performance.now() < end) drawSome(drawing);
+  // at least a little of every canvas in every frame, however busy the one before it is
+  if (drawing) {
+    do drawSome(drawing);
+    while (drawing && performance.now() < end);
+  }
   if (element.width !== w || element.height !== h) Object.assign(element, { width: w, height: h });
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, w, h);

@@ -296,11 +296,13 @@ h2 button:focus-visible {
 }
 .body {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 9px;
   padding: 2px 16px 14px;
 }
 .body :deep(.row) {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   justify-content: space-between;
   gap: 10px;

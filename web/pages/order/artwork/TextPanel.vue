@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Typed text: sized by the height of a capital, or by its finished width. */
-import { onMounted, ref, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import type { FontInfo } from '../../../../contracts/api';
 import type { Piece, TextSource } from '../../../../core/artwork/choices';
 import LengthField from '../../../parts/LengthField.vue';
@@ -37,6 +37,12 @@ function set(change: Partial<TextSource>): void {
     pieces: art.choices.pieces.map((p) => (p.id === props.piece.id ? { ...p, ...own, name, source } : p)),
   });
 }
+/** A finished width or height stretches what was typed: the field shows what a capital really comes to. */
+const capital = computed(() => {
+  const placed = art.placed.find(({ id }) => id === props.piece.id);
+  const stretch = placed && placed.natural.height > 0 ? placed.height / placed.natural.height : 1;
+  return props.source.capHeight * stretch;
+});
 const value = (event: Event): string => (event.target as HTMLInputElement).value;
 const font = (): FontInfo | undefined => fonts.value.find(({ id }) => id === props.source.font);
 const number = (event: Event, key: 'weight' | 'tracking' | 'lineSpacing'): void => {
@@ -86,7 +92,7 @@ async function bring(event: Event): Promise<void> {
     <span>Height of a capital</span
     ><LengthField
       label="Height of a capital"
-      :value="source.capHeight"
+      :value="capital"
       :min="1"
       :max="10000"
       @change="set({ capHeight: $event })"

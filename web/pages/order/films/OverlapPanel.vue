@@ -57,15 +57,18 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
           :max="20"
           @change="set(s.film.id, { by: $event })"
         />
-        <input
-          class="number"
-          type="number"
-          min="1"
-          max="1000"
-          :aria-label="`Copies of ${s.film.name}`"
-          :value="s.copies"
-          @change="copies(s.film.id, $event)"
-        />
+        <label class="copies">
+          <span>copies</span>
+          <input
+            class="number"
+            type="number"
+            min="1"
+            max="1000"
+            :aria-label="`Copies of ${s.film.name}`"
+            :value="s.copies"
+            @change="copies(s.film.id, $event)"
+          />
+        </label>
       </span>
       <span v-if="store.canRecut" class="again">
         <button class="button small" @click="emit('recut', s.film.id)">Cut again</button>
@@ -98,12 +101,21 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
 }
 .fields {
   display: flex;
+  flex-wrap: wrap;
   gap: 5px;
+}
+.copies {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  margin-left: auto;
+  font-size: 13px;
+  color: var(--ink-soft);
 }
 .fields :deep(.field input) {
   width: 84px;
 }
-.fields > input {
+.copies input {
   width: 52px;
   padding: 0 5px;
   background: var(--card);
