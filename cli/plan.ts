@@ -1,4 +1,5 @@
-/** `npm run plan -- art.svg …`: the whole plan without a screen. Exit status 0, or 2 with a sentence. */
+/** `npm run plan -- art.svg …`: the whole plan without a screen. Exit status 0 when it cut something, 1 when the plan
+ * has nothing but stops, 2 with a sentence for what cannot be read or asked. */
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { createHash } from 'node:crypto';
@@ -21,7 +22,8 @@ class UsageProblem extends Error {}
 
 const USAGE =
   'Usage: npm run plan -- art.svg [--choices order.json] [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]\n' +
-  '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures';
+  '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures\n' +
+  'Ends with 0 when there is something to cut, 1 when there is only what keeps it back, 2 when the file or the question cannot be read.';
 
 const OPTIONS = {
   width: { type: 'string' },
@@ -72,6 +74,7 @@ async function main(args: string[]): Promise<void> {
   console.log(
     `${plan.cuts.length} ${plan.cuts.length === 1 ? 'film' : 'films'} written to ${out} in ${seconds.toFixed(2)} s`,
   );
+  if (plan.cuts.length === 0) process.exitCode = 1;
 }
 
 function parse(args: string[]) {

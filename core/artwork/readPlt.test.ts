@@ -79,3 +79,19 @@ test('colour numbers of drawings follow the table that an independent reader car
     '#4f0000',
   ]);
 });
+
+describe('polygons and slips', () => {
+  test('polygon mode closes its outlines by itself', () => {
+    const { shapes } = readPlt(
+      'IN;SP1;PU0,0;PM0;PD400,0,400,400,0,400;PM1;PU100,100;PD200,100,200,200;PM2;EP;',
+    );
+    expect(shapes.map(({ path }) => path.ops.replace(/[^Z]/g, ''))).toEqual(['ZZ']);
+    expect(shapes[0].fill).toBe('evenodd');
+  });
+
+  test('a coordinate without a partner is told', () => {
+    const { shapes, findings } = readPlt('IN;SP1;PU0,0;PD100,0,200;PD300,300;PU;');
+    expect(findings.map(({ code }) => code)).toEqual(['odd-coordinates']);
+    expect(shapes).toHaveLength(1);
+  });
+});

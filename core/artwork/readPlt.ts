@@ -33,6 +33,8 @@ class Plotter {
   readonly strokes: Stroke[][] = [[]];
   readonly windows: (readonly number[] | undefined)[] = [undefined];
   readonly leftOut = new Map<string, number>();
+  /** Instructions with a coordinate that has no partner. */
+  odd = 0;
   private at: Spot = [0, 0];
   private down = false;
   private relative = false;
@@ -92,6 +94,8 @@ class Plotter {
         this.lift();
         this.turn = (((Math.round((values[0] ?? 0) / 90) * 90) % 360) + 360) % 360;
         return;
+      case 'PM':
+        return this.polygon(values[0] ?? 0);
       default:
         if (!SILENT.has(code)) this.leftOut.set(code, (this.leftOut.get(code) ?? 0) + 1);
     }
@@ -118,7 +122,14 @@ class Plotter {
     this.strokes[this.strokes.length - 1].push({ path: { ops, xy }, colour, layer: `Pen ${this.pen}` });
   }
 
+  /** Polygon mode (HP-GL/2, PM): 1 closes an outline and 2 the last one, whether or not the pen went back. */
+  polygon(mode: number): void {
+    if (mode !== 0 && this.ops.length > 2) this.ops += 'Z';
+    this.lift();
+  }
+
   private moves(values: readonly number[]): void {
+    if (values.length % 2 === 1) this.odd++;
     for (let i = 0; i + 1 < values.length; i += 2) {
       const [x, y] = this.at;
       this.at = this.relative ? [x + values[i], y + values[i + 1]] : [values[i], values[i + 1]];
@@ -226,7 +237,7 @@ class Plotter {
 
 /** Instructions that draw nothing. */
 const SILENT = new Set(
-  'VS FS AS PT SI SR DI DR CS CA SS SA LT LA FT PW PS PG NP TL XT YT OI OH OS OA OE OF OP OD OC OW IM CO BP EC RP TD TR UL WU CR PC SB MC QL SM EP FP PM ST AF AH FR CT CM'.split(
+  'VS FS AS PT SI SR DI DR CS CA SS SA LT LA FT PW PS PG NP TL XT YT OI OH OS OA OE OF OP OD OC OW IM CO BP EC RP TD TR UL WU CR PC SB MC QL SM EP FP ST AF AH FR CT CM'.split(
     ' ',
   ),
 );
@@ -294,7 +305,7 @@ function toCorner(shapes: Shape[], clips: Clip[]): { shapes: Shape[]; clips: Cli
   return { shapes: shapes.map((shape) => ({ ...shape, matrix })), clips: moved };
 }
 
-function findingsOf({ leftOut }: Plotter, labels: number, encoded: number): Finding[] {
+function findingsOf({ leftOut, odd }: Plotter, labels: number, encoded: number): Finding[] {
   const findings: Finding[] = [];
   if (labels > 0) {
     findings.push({
@@ -310,6 +321,14 @@ function findingsOf({ leftOut }: Plotter, labels: number, encoded: number): Find
       severity: 'check',
       message: `${encoded === 1 ? '1 packed line is' : `${encoded} packed lines are`} left out.`,
       waysOut: ['Save the drawing as plain HP-GL, or as SVG or PDF'],
+    });
+  }
+  if (odd > 0) {
+    findings.push({
+      code: 'odd-coordinates',
+      severity: 'check',
+      message: `${odd === 1 ? '1 instruction has' : `${odd} instructions have`} a place with only one coordinate, which is passed over: the file may be damaged.`,
+      waysOut: ['Compare with the drawing', 'Save it again and bring it in'],
     });
   }
   if (leftOut.size > 0) {

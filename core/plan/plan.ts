@@ -265,8 +265,25 @@ function assemble(
       seconds: sum((cut) => cut.program.seconds),
       swaps: Math.max(0, cuts.length - 1),
     },
-    findings: leave([...prepared.findings, ...separation.findings, ...moreFindings], ignored),
+    findings: leave(
+      withNothing([...prepared.findings, ...separation.findings, ...moreFindings], cuts),
+      ignored,
+    ),
   };
+}
+
+/** That there is nothing to cut is always said. */
+function withNothing(findings: readonly Finding[], cuts: readonly PlannedCut[]): readonly Finding[] {
+  if (cuts.length > 0 || findings.some(({ severity }) => severity === 'stop')) return findings;
+  return [
+    ...findings,
+    {
+      code: 'nothing',
+      severity: 'stop',
+      message: 'There is nothing to cut in this order.',
+      waysOut: ['Bring in a drawing, or type a text, under Artwork', 'Switch colours on under Films'],
+    },
+  ];
 }
 
 /** Findings that a person leaves as they are only tell, with the reason; what keeps an order back cannot be left. */

@@ -5,6 +5,7 @@ import type { FileSource } from '../../core/artwork/choices';
 import { readDxf } from '../../core/artwork/readDxf';
 import { readPlt } from '../../core/artwork/readPlt';
 import { FileProblem } from './fileProblem';
+import { tooMuch, workOf } from './limits';
 import type { Tell } from './tell';
 import { LARGEST_UPLOAD, readSvg, tooBig } from './readSvg';
 import { readEps, readPdfFile } from './readPdfFile';
@@ -23,6 +24,7 @@ export const AS_IT_COMES: Reading = { page: null, box: null, units: null, trace:
 export function kindOf(bytes: Uint8Array): FileKind {
   if (bytes.length === 0) throw empty();
   const head = Buffer.from(bytes.subarray(0, 4096)).toString('latin1');
+  if (/^PK\x03\x04/.test(head)) throw unknownKind(head);
   if (/^\x89PNG|^\xff\xd8\xff|^RIFF[\s\S]{4}WEBP/.test(head)) return 'picture';
   if (head.slice(0, 1024).includes('%PDF-')) return 'pdf';
   if (head.startsWith('%!') || head.startsWith('\xc5\xd0\xd3\xc6')) return 'eps';
@@ -67,6 +69,8 @@ export async function readFile(
   const kind = kindOf(bytes);
   const artwork = await readAs(kind, bytes, reading, tell);
   if (artwork.shapes.length === 0 && kind !== 'picture') throw nothingToCut(artwork);
+  const problem = tooMuch(workOf(artwork));
+  if (problem) throw problem;
   return artwork;
 }
 
