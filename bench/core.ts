@@ -9,6 +9,7 @@ import { atOnce, checkOver } from '../core/checks/checkOver';
 import { separate } from '../core/films/separate';
 import { tidySvg } from '../server/files/svg/tidySvg';
 import { readSvg } from '../server/files/readSvg';
+import * as many from './manyPieces';
 import { largePicture } from './largePicture';
 import { oneFile } from '../core/plan/oneFile';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
@@ -99,6 +100,30 @@ const sized = prepare(heavy.artworks, heavy.choices.artwork);
 const films = separate(seenColours(sized.shapes), heavy.choices.films, DEMO_SHOP.films);
 const checking = time(() => atOnce(checkOver(heavy.artworks, heavy.choices.artwork, sized, films, 0.025)));
 row('all checks on it', `${checking.toFixed(0)} ms`, '≤ 3000 ms');
+
+// drawings of many small parts, and of half as many: what doubles the parts should hardly more than double the time
+for (const [name, make, n] of [
+  ['rectangles', many.rectangles, 49_000],
+  ['colours', many.colours, 20_000],
+  ['points of an even-odd scribble', many.scribble, 500],
+  ['holes in one outline', many.holes, 4000],
+  ['closed lines', many.closedLines, 4000],
+  ['piled discs of 200 points, eight films', many.discs, 500],
+] as const) {
+  const planned = (count: number): number => {
+    const { artworks, choices } = oneFile(make(count));
+    const begun = performance.now();
+    createPlanner().plan(artworks, choices, DEMO_SHOP);
+    return performance.now() - begun;
+  };
+  const half = planned(n / 2);
+  const whole = planned(n);
+  row(
+    `plan ${n} ${name}, against half as many`,
+    `${whole.toFixed(0)} ms, ${(whole / half).toFixed(2)} ×`,
+    '≤ 5000 ms, ≤ 2.5 ×',
+  );
+}
 
 const photo = largePicture(4000, 3000);
 for (const choices of [DEFAULT_TRACE, { ...DEFAULT_TRACE, by: 'colours' as const, colours: 4 }]) {

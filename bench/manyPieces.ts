@@ -65,7 +65,11 @@ export function discs(n: number): Artwork {
         const wavy = r * (1 + 0.1 * Math.sin(7 * t));
         return [x + wavy * Math.cos(t), y + wavy * Math.sin(t)];
       }).flat();
-      return filled(`M${'L'.repeat(199)}Z`, xy, `#${['2e6f7e', 'e2a21b', 'b3263a', '5b7a28', '33568f', '5e2750', 'f6f5f1', '1c1c1c'][i % 8]}`);
+      return filled(
+        `M${'L'.repeat(199)}Z`,
+        xy,
+        `#${['2e6f7e', 'e2a21b', 'b3263a', '5b7a28', '33568f', '5e2750', 'f6f5f1', '1c1c1c'][i % 8]}`,
+      );
     }),
   );
 }
