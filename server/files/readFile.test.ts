@@ -20,7 +20,7 @@ import { regionArea, weld } from '../../core/geometry/region';
 import type { FileProblem } from './fileProblem';
 import { differingShare, pixels, stackedSvg } from './pixels.testing';
 import { SHIPPED_FONTS } from './fonts';
-import { AS_IT_COMES, kindOf, readFile } from './readFile';
+import { AS_IT_COMES, firstReading, kindOf, readFile } from './readFile';
 import type { WorkPool } from '../work/pool';
 import { openPool } from '../work/pool';
 
@@ -434,6 +434,36 @@ describe('pictures', () => {
       expect(artwork.offers?.picture).toMatchObject({ width: 400, height: 300 });
       expect(mm).toBeGreaterThan(0);
     },
+  );
+
+  test.each([14, 25])(
+    'a black drawing under grain of σ = %d is proposed as black on white, and traced as one disc',
+    async (sigma) => {
+      const [width, height] = [900, 700];
+      let state = 7;
+      const uniform = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
+      // Box & Muller 1958
+      const normal = (): number =>
+        Math.sqrt(-2 * Math.log(uniform() + 1e-12)) * Math.cos(2 * Math.PI * uniform());
+      const data = Buffer.alloc(3 * width * height);
+      for (let i = 0; i < width * height; i++) {
+        const inside = Math.hypot((i % width) - 450, Math.floor(i / width) - 350) < 250;
+        for (let c = 0; c < 3; c++)
+          data[3 * i + c] = Math.max(0, Math.min(255, Math.round((inside ? 30 : 225) + sigma * normal())));
+      }
+      const png = await sharp(data, { raw: { width, height, channels: 3 } })
+        .png()
+        .toBuffer();
+      const reading = await firstReading(png);
+      expect(reading.trace?.by).toBe('brightness');
+      const artwork = await readFile(png, reading);
+      expect(artwork.findings.map(({ code }) => code)).toEqual(['grainy']);
+      expect(artwork.shapes).toHaveLength(1);
+      const [ring] = flatten(artwork.shapes[0].path, IDENTITY, 0.01);
+      for (let i = 0; i < ring.points.length; i += 2)
+        expect(Math.abs(Math.hypot(ring.points[i] - 450, ring.points[i + 1] - 350) - 250)).toBeLessThan(2);
+    },
+    30_000,
   );
 
   test('half a picture and one of 400 million pixels are told', async () => {

@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import type { Artwork } from '../../core/artwork/artwork';
+import type { Finding } from '../../core/findings/finding';
 import type { TraceChoices } from '../../core/artwork/choices';
 import { DEFAULT_TRACE } from '../../core/artwork/choices';
 import type { Picture } from '../../core/artwork/trace/picture';
@@ -14,7 +15,18 @@ const MOST_PIXELS = 40_000_000;
 /** Pixels an inch when the picture does not say (CSS: 96). */
 const ORDINARY_DENSITY = 96;
 
+/** From here on the decoder smooths. */
+const GRAINY = 5;
+
+const smoothed: Finding = {
+  code: 'grainy',
+  severity: 'note',
+  message:
+    'The picture is grainy: it was smoothed before it was traced. A cleaner scan gives sharper corners.',
+};
+
 interface Opened {
+  readonly isSmoothed: boolean;
   readonly picture: Picture;
   readonly mmPerPixel: number;
 }
@@ -23,6 +35,8 @@ interface PictureHead {
   readonly width?: number;
   readonly height?: number;
   readonly density?: number;
+  /** Standard deviation of its grain, of 255; what is above a little is smoothed before it is handed over. */
+  readonly noise?: number;
   readonly problem?: string;
 }
 
@@ -38,9 +52,9 @@ async function decode(bytes: Uint8Array, width?: number): Promise<{ head: Pictur
 
 async function open(bytes: Uint8Array): Promise<Opened> {
   const { head, data } = await decode(bytes);
-  const { width = 0, height = 0, density } = head;
+  const { width = 0, height = 0, density, noise = 0 } = head;
   const dpi = density && density >= 20 && density <= 4800 ? density : ORDINARY_DENSITY;
-  return { picture: { width, height, data }, mmPerPixel: 25.4 / dpi };
+  return { picture: { width, height, data }, mmPerPixel: 25.4 / dpi, isSmoothed: noise >= GRAINY };
 }
 
 const tooManyPixels = (size: string): FileProblem =>
@@ -78,12 +92,13 @@ export async function readPicture(
   choices: TraceChoices | null,
   tell?: Tell,
 ): Promise<Artwork> {
-  const { picture, mmPerPixel } = await open(bytes);
+  const { picture, mmPerPixel, isSmoothed } = await open(bytes);
   const traced = trace(picture, choices ?? suggestTrace(picture, DEFAULT_TRACE), (share) => {
     tell?.(0.1 + 0.9 * share);
     return true;
   });
-  return artworkOfTrace(traced, mmPerPixel);
+  const artwork = artworkOfTrace(traced, mmPerPixel);
+  return isSmoothed ? { ...artwork, findings: [smoothed, ...artwork.findings] } : artwork;
 }
 
 /** The picture for a page to look at, no more than `width` pixels across. */
