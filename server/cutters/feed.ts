@@ -13,6 +13,8 @@ import { restOf } from './whereabouts';
 
 /** Roll width read back may differ by what the cutter's width sensor can tell, mm (common practice, no source). */
 const WIDTH_SLACK = 4;
+/** One that is at rest answers within this time, or is not there, ms. */
+const FIRST_ANSWER_MS = 10_000;
 /** A cutter may be busy this long before it answers, ms. */
 const LONGEST_LINE_MS = 120_000;
 /** Lines that begin within so many bytes are noted as sent at once: fewer words with the database, few lines in doubt. */
@@ -35,7 +37,7 @@ export async function checkFilm(
   cutter: Cutter,
   needs: number,
 ): Promise<string | undefined> {
-  const [x1, y1, x2, y2] = await ask(link, 'OH', 4, LONGEST_LINE_MS);
+  const [x1, y1, x2, y2] = await ask(link, 'OH', 4, FIRST_ANSWER_MS);
   const units =
     cutter.device.feedAxis === 'x' ? { across: y2 - y1, feed: x2 - x1 } : { across: x2 - x1, feed: y2 - y1 };
   if (units.across <= 0) return `No film is in ${cutter.name}. Load ${film.name} and press again.`;
