@@ -3,38 +3,65 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import type { ChildProcess } from 'node:child_process';
 import { spawn } from 'node:child_process';
 import pg from 'pg';
-import { pino } from 'pino';
 import request from 'supertest';
 import type { Cut, CutRecord, Drawing, Order } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/curlew';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
-import { seedShop } from '../demo/seed';
 import { startPostgres } from '../scripts/postgres.mjs';
-import type { RunningServer } from './open';
-import { openServer } from './open';
 
 const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
 
 let cluster: Awaited<ReturnType<typeof startPostgres>>;
 let databaseUrl: string;
 let sim: RunningSim;
-let server: RunningServer;
+/** A server process of its own, and its address. */
+let child: ChildProcess | undefined;
+const server = { url: '' };
 
 beforeAll(async () => {
   cluster = await startPostgres('faults', { fast: true });
   databaseUrl = cluster.fresh('jampan_faults');
   sim = await serveSim({ spec: CURLEW_SPEC, timeFactor: 12, film: ROLL });
-  server = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
-  await seedShop(server.services, { host: '127.0.0.1', port: sim.port, panel: sim.panel });
+  server.url = await start();
 }, 90_000);
 
 afterAll(async () => {
-  await server?.close();
-  await pause(1200); // the queue looks once more whether its hands are at rest
+  await end('SIGTERM');
   await sim?.close();
   cluster?.stop();
 }, 30_000);
+
+/** Starts a server process. @returns its address */
+function start(): Promise<string> {
+  child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      CUTTER_PORT: String(sim.port),
+      CUTTER_PANEL: sim.panel,
+      PORT: '0',
+      LOG_LEVEL: 'silent',
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((done, fail) => {
+    child!.stdout!.on('data', (chunk: Buffer) => {
+      const ready = /^ready (.+)$/m.exec(chunk.toString());
+      if (ready) done(ready[1]);
+    });
+    child!.on('exit', () => fail(new Error('the server ended before it was ready')));
+  });
+}
+
+function end(how: 'SIGKILL' | 'SIGTERM'): Promise<void> {
+  if (!child || child.exitCode !== null) return Promise.resolve();
+  return new Promise((done) => {
+    child!.removeAllListeners('exit');
+    child!.once('exit', () => done());
+    child!.kill(how);
+  });
+}
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const post = (path: string, body: object = {}, at = server.url) => request(at).post(path).send(body);
@@ -169,45 +196,14 @@ const COPIED =
   'order_id, revision, cutter_id, position, "of", film, recipe, mirrored, copies, roll_width, cuttable, roller_margin, length, cut_length, seconds, program, drawing, lines';
 
 describe('a server killed with -9', () => {
-  let child: ChildProcess | undefined;
-
-  /** A server process of its own. @returns its address */
-  function start(): Promise<string> {
-    child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-      env: {
-        ...process.env,
-        DATABASE_URL: databaseUrl,
-        CUTTER_PORT: String(sim.port),
-        CUTTER_PANEL: sim.panel,
-        PORT: '0',
-        LOG_LEVEL: 'error',
-      },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    return new Promise((done, fail) => {
-      child!.stdout!.on('data', (chunk: Buffer) => {
-        const ready = /^ready (.+)$/m.exec(chunk.toString());
-        if (ready) done(ready[1]);
-      });
-      child!.on('exit', () => fail(new Error('the server ended before it was ready')));
-    });
-  }
-  const kill = (): Promise<void> =>
-    new Promise((done) => {
-      child!.removeAllListeners('exit');
-      child!.once('exit', () => done());
-      child!.kill('SIGKILL');
-    });
-
   test('three times in one cut: every line is on the film once', async () => {
-    await server.close();
-    let at = await start();
+    let at = server.url;
     const cut = await queueDiscs(at);
     await post(`/api/cuts/${cut.id}/loaded`, {}, at).expect(200);
     for (const lines of [5, 14, 23]) {
       await until(cut.id, ({ linesDone }) => linesDone >= lines, at);
-      await kill();
-      at = await start();
+      await end('SIGKILL');
+      at = server.url = await start();
       const stopped = await until(cut.id, ({ state }) => state === 'stopped', at);
       expect(stopped.problem).toContain('went away');
       await post(`/api/cuts/${cut.id}/resume`, { from: 'next-line' }, at).expect(200);
@@ -217,8 +213,5 @@ describe('a server killed with -9', () => {
     const way = await timesCut(cut.id, at);
     expect(way).toBeGreaterThan(0.95);
     expect(way).toBeLessThan(1.05);
-    child!.removeAllListeners('exit');
-    child!.kill('SIGTERM');
-    server = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
   }, 180_000);
 });
