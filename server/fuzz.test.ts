@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
+import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
 import { seedShop } from '../demo/seed';
@@ -13,7 +14,14 @@ if (!url) throw new Error('DATABASE_URL is not set: run npm test');
 
 let server: RunningServer;
 beforeAll(async () => {
-  server = await openServer({ databaseUrl: url, log: pino({ level: 'silent' }) });
+  // a database of its own: other tests must not meet what this one leaves behind
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query('drop database if exists jampan_fuzz with (force)');
+  await client.query('create database jampan_fuzz');
+  await client.end();
+  const databaseUrl = Object.assign(new URL(url), { pathname: '/jampan_fuzz' }).href;
+  server = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
   await seedShop(server.services, { host: '127.0.0.1', port: 9 });
 }, 60_000);
 afterAll(async () => {
