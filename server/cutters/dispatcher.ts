@@ -135,7 +135,7 @@ async function cutUnderLease(
       state: 'cutting',
       problem: null,
       linesDone: from.line,
-      headFrom: { x: standing.x, y: standing.y },
+      headFrom: { x: standing.x, y: standing.y, ...from },
     });
     const linesDone = await feedWithProgress(services, cut, cutter.data, link, program, from, lease, asked);
     const secondsDone = linesDone > 0 ? program.doneAt[linesDone - 1] : 0;
@@ -164,9 +164,9 @@ async function cutUnderLease(
 }
 
 /** The next line; where lines were sent and nobody heard of them again, the place at which the head stands. */
-function whereToGoOn(cut: CutRow, { lines }: StoredProgram, head: Standing): Place | undefined {
+function whereToGoOn(cut: CutRow, program: StoredProgram, head: Standing): Place | undefined {
   if (cut.linesSent <= cut.linesDone) return { line: cut.linesDone, point: 0 };
-  return placeOf(lines, cut.linesDone, cut.linesSent, head, cut.headFrom);
+  return placeOf(program, cut.linesDone, cut.linesSent, head, cut.headFrom);
 }
 
 /** Rather not cut than cut twice: what is in doubt counts as cut, and a person is told to look. */

@@ -7,7 +7,7 @@ import { CURLEW } from '../../demo/shop';
 import type { StoredProgram } from '../work/tasks';
 import { feed, standingOf } from './feed';
 import type { CutterLink } from './link';
-import type { Place } from './whereabouts';
+import type { Place, Start } from './whereabouts';
 import { placeOf, restOf } from './whereabouts';
 
 /** Outlines that close with an overcut over their own first points, as real ones do; some long, some short. */
@@ -21,7 +21,7 @@ function programOf(outlines: number, seed: number): StoredProgram {
     });
     return `PU${points[0]};PD${[...points.slice(1), points[0], points[1]].join(',')};PU;`;
   });
-  return { head: 'IN;PA;SP1;VS30;FS80;', lines, tail: 'PU0,0;SP0;', doneAt: lines.map((_, i) => i) };
+  return { head: 'IN;PA;SP1;VS30;FS80;', lines, tail: 'PU9000,0;SP0;', doneAt: lines.map((_, i) => i) };
 }
 
 /** The dead do nothing: their promises never settle. */
@@ -53,7 +53,7 @@ function bench() {
 interface Row {
   linesDone: number;
   linesSent: number;
-  headFrom: { x: number; y: number } | null;
+  headFrom: Start | null;
 }
 
 /** One server's run, as the dispatcher does it; killed after so many steps. @returns whether it came to its end */
@@ -76,10 +76,10 @@ async function run(
     const head = await standingOf(link);
     const place: Place | undefined =
       row.linesSent > row.linesDone
-        ? placeOf(program.lines, row.linesDone, row.linesSent, head, row.headFrom)
+        ? placeOf(program, row.linesDone, row.linesSent, head, row.headFrom)
         : { line: row.linesDone, point: 0 };
     if (!place) return 'no place';
-    Object.assign(row, { linesDone: place.line, headFrom: { x: head.x, y: head.y } });
+    Object.assign(row, { linesDone: place.line, headFrom: { x: head.x, y: head.y, ...place } });
     let done = place.line;
     await feed(link, program, CURLEW, 584.6, place, {
       shouldStop: () => false,
@@ -107,7 +107,11 @@ test('killed at any step, however often: every line is on the film once', async 
   await fc.assert(
     fc.asyncProperty(
       fc.integer({ min: 0, max: 1000 }),
-      fc.array(fc.integer({ min: 3, max: 60 }), { minLength: 1, maxLength: 6 }),
+      // a short life: killed again before it sent anything
+      fc.array(fc.oneof(fc.integer({ min: 3, max: 60 }), fc.integer({ min: 4, max: 7 })), {
+        minLength: 1,
+        maxLength: 8,
+      }),
       fc.integer({ min: 1, max: 9 }),
       async (seed, lifetimes, saveEvery) => {
         const program = programOf(14, seed);
@@ -152,28 +156,41 @@ test('killed at any step, however often: every line is on the film once', async 
         expect(Math.abs(onFilm / drawn - 1)).toBeLessThan(0.1);
       },
     ),
-    { numRuns: 60, seed: 20261125 },
+    { numRuns: 200, seed: 20261125 },
   );
   expect(kills).toBeGreaterThanOrEqual(50);
 }, 120_000);
 
 describe('the place from where the head stands', () => {
   const lines = ['PU0,0;PD10,0,10,10,0,0;PU;', 'PU20,0;PD30,0,30,10,20,0;PU;', 'PU40,0;PD50,0;PU;'];
-  const at = (x: number, y: number, down = false) => placeOf(lines, 0, 3, { x, y, down }, { x: 7, y: 7 });
+  const tail = 'PU90,0;SP0;';
+  const at = (x: number, y: number, down = false) =>
+    placeOf({ lines, tail }, 0, 3, { x, y, down }, { x: 7, y: 7, line: 0, point: 0 });
 
   test.each([
     ['where it stood before', at(7, 7), { line: 0, point: 0 }],
     ['at the end of a line that closes', at(20, 0), { line: 2, point: 0 }],
     ['at the end of the last', at(50, 0), { line: 3, point: 0 }],
+    ['where the tail takes it', at(90, 0), { line: 3, point: 0 }],
     ['in the middle, knife down', at(30, 10, true), { line: 1, point: 2 }],
     ['in the middle, lifted', at(10, 10), { line: 0, point: 2 }],
     ['where no line goes', at(3, 3), undefined],
     ['at a start that is an end too, knife down', at(20, 0, true), undefined],
   ])('%s', (_, place, expected) => expect(place).toEqual(expected));
 
+  test.each([true, false])(
+    'killed again before anything was sent, knife down %s: from the same point',
+    (down) => {
+      const before = { x: 30, y: 10, line: 1, point: 2 };
+      expect(placeOf({ lines, tail }, 1, 3, { x: 30, y: 10, down }, before)).toEqual({ line: 1, point: 2 });
+    },
+  );
+
   test('two passes that end at one place cannot be told apart', () => {
     const twice = [lines[0], lines[0]];
-    expect(placeOf(twice, 0, 2, { x: 0, y: 0, down: false }, { x: 7, y: 7 })).toBeUndefined();
+    expect(
+      placeOf({ lines: twice, tail }, 0, 2, { x: 0, y: 0, down: false }, { x: 7, y: 7, line: 0, point: 0 }),
+    ).toBeUndefined();
   });
 
   test('the rest of a line goes down where it was left, with its own settings', () => {

@@ -4,6 +4,7 @@
  */
 import type { Instruction } from '../../core/devicelang/readHpgl';
 import { createHpglReader } from '../../core/devicelang/readHpgl';
+import type { StoredProgram } from '../work/tasks';
 
 /** On the cutter's own axes, in its units. */
 export interface Standing {
@@ -22,6 +23,9 @@ interface Point {
   readonly x: number;
   readonly y: number;
 }
+
+/** Where the head stood before a run sent anything, and from where that run went on. */
+export type Start = Point & Place;
 
 /** A line of a program taken apart: what is set before it, and its points; the first is gone to with the knife up. */
 interface OpenedLine {
@@ -42,24 +46,26 @@ function opened(line: string): OpenedLine {
 
 /**
  * Finds the place from where the head stands.
+ * @param program its lines, and the tail that takes the head away behind the last
  * @param from lines that are surely cut
  * @param to lines that may have been sent
- * @param before where the head stood before the first of them was sent, when that is known
+ * @param before where the last run began, when that is known: a head that still stands there has cut nothing since
  * @returns undefined when the head stands nowhere on these lines, or at more than one place of them
  */
 export function placeOf(
-  lines: readonly string[],
+  { lines, tail }: Pick<StoredProgram, 'lines' | 'tail'>,
   from: number,
   to: number,
   head: Standing,
-  before: Point | null,
+  before: Start | null,
 ): Place | undefined {
-  const isHere = (point: Point | undefined | null): boolean =>
-    point !== undefined && point !== null && point.x === head.x && point.y === head.y;
+  const isHere = (point: Point | undefined): boolean =>
+    point !== undefined && point.x === head.x && point.y === head.y;
+  if (before?.line === from && before.point > 0 && isHere(before)) return { line: from, point: before.point };
   const ends: Place[] = [];
   const inside: Place[] = [];
-  const startsAt = from > 0 ? opened(lines[from - 1]).points.at(-1) : before;
-  if (isHere(startsAt) || isHere(before)) ends.push({ line: from, point: 0 });
+  const startsAt = from > 0 ? opened(lines[from - 1]).points.at(-1) : undefined;
+  if (isHere(startsAt) || (before?.line === from && isHere(before))) ends.push({ line: from, point: 0 });
   for (let line = from; line < to; line++) {
     const { points } = opened(lines[line]);
     points.forEach((point, k) => {
@@ -68,6 +74,7 @@ export function placeOf(
       else inside.push({ line, point: k });
     });
   }
+  if (to === lines.length && isHere(opened(tail).points.at(-1))) ends.push({ line: to, point: 0 });
   // a knife that is up has finished its line; where it is none's end, somebody has lifted it on the way
   const first = head.down ? [...inside, ...ends] : ends;
   return only(first) ?? (first.length === 0 ? only(inside) : undefined);

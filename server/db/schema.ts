@@ -143,8 +143,8 @@ export const cuts = pgTable(
     linesDone: integer('lines_done').notNull().default(0),
     /** Lines that may have been sent: noted before they are. Past `linesDone` only the cutter knows what is cut. */
     linesSent: integer('lines_sent').notNull().default(0),
-    /** Where the head stood before this run sent its first line, on the cutter's own axes. */
-    headFrom: jsonb('head_from').$type<{ x: number; y: number }>(),
+    /** Where the head stood before this run sent anything, on the cutter's own axes, and the line and point it began at. */
+    headFrom: jsonb('head_from').$type<{ x: number; y: number; line: number; point: number }>(),
     secondsDone: doublePrecision('seconds_done').notNull().default(0),
     problem: text('problem'),
     record: bytea('record'),

@@ -31,7 +31,7 @@ async function main() {
   const size = noise < QUIET ? 0 : noise < LOUD ? 3 : 5;
   // the median keeps edges where they are
   const smooth = size === 0 ? data : await sharp(data, { raw: info }).median(size).raw().toBuffer();
-  return { head: { width: w, height: h, density, noise }, data: smooth };
+  return { head: { width: w, height: h, density, smoothed: size > 0 }, data: smooth };
 }
 
 /** Grain below the first leaves outlines as they are, above the second it needs the larger window; of 255. */

@@ -15,10 +15,7 @@ const MOST_PIXELS = 40_000_000;
 /** Pixels an inch when the picture does not say (CSS: 96). */
 const ORDINARY_DENSITY = 96;
 
-/** From here on the decoder smooths. */
-const GRAINY = 5;
-
-const smoothed: Finding = {
+const grainy: Finding = {
   code: 'grainy',
   severity: 'note',
   message:
@@ -35,8 +32,8 @@ interface PictureHead {
   readonly width?: number;
   readonly height?: number;
   readonly density?: number;
-  /** Standard deviation of its grain, of 255; what is above a little is smoothed before it is handed over. */
-  readonly noise?: number;
+  /** It was grainy. */
+  readonly smoothed?: boolean;
   readonly problem?: string;
 }
 
@@ -52,9 +49,9 @@ async function decode(bytes: Uint8Array, width?: number): Promise<{ head: Pictur
 
 async function open(bytes: Uint8Array): Promise<Opened> {
   const { head, data } = await decode(bytes);
-  const { width = 0, height = 0, density, noise = 0 } = head;
+  const { width = 0, height = 0, density, smoothed = false } = head;
   const dpi = density && density >= 20 && density <= 4800 ? density : ORDINARY_DENSITY;
-  return { picture: { width, height, data }, mmPerPixel: 25.4 / dpi, isSmoothed: noise >= GRAINY };
+  return { picture: { width, height, data }, mmPerPixel: 25.4 / dpi, isSmoothed: smoothed };
 }
 
 const tooManyPixels = (size: string): FileProblem =>
@@ -98,7 +95,7 @@ export async function readPicture(
     return true;
   });
   const artwork = artworkOfTrace(traced, mmPerPixel);
-  return isSmoothed ? { ...artwork, findings: [smoothed, ...artwork.findings] } : artwork;
+  return isSmoothed ? { ...artwork, findings: [grainy, ...artwork.findings] } : artwork;
 }
 
 /** The picture for a page to look at, no more than `width` pixels across. */
