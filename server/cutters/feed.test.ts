@@ -19,7 +19,10 @@ function programOf(outlines: number, seed: number): StoredProgram {
       const t = (2 * Math.PI * i) / corners;
       return `${400 + k * 500 + Math.round(r * Math.cos(t))},${1000 + Math.round(r * Math.sin(t))}`;
     });
-    return `PU${points[0]};PD${[...points.slice(1), points[0], points[1]].join(',')};PU;`;
+    const way = [...points.slice(1), points[0], points[1]];
+    // in several instructions, as long lines are written: the sender can die between two of them
+    const parts = Array.from({ length: Math.ceil(way.length / 9) }, (_, i) => way.slice(9 * i, 9 * i + 9));
+    return `PU${points[0]};${parts.map((part) => `PD${part.join(',')};`).join('')}PU;`;
   });
   return { head: 'IN;PA;SP1;VS30;FS80;', lines, tail: 'PU9000,0;SP0;', doneAt: lines.map((_, i) => i) };
 }

@@ -9,7 +9,7 @@ import type { StoredProgram } from '../work/tasks';
 import type { CutterLink } from './link';
 import { LinkLost } from './link';
 import type { Place, Standing } from './whereabouts';
-import { restOf } from './whereabouts';
+import { inStretches, restOf } from './whereabouts';
 
 /** Roll width read back may differ by what the cutter's width sensor can tell, mm (common practice, no source). */
 const WIDTH_SLACK = 4;
@@ -19,8 +19,6 @@ const FIRST_ANSWER_MS = 10_000;
 const LONGEST_LINE_MS = 120_000;
 /** Lines that begin within so many bytes are noted as sent at once: fewer words with the database, few lines in doubt. */
 const ANNOUNCED_BYTES = 1024;
-/** Bytes of one stretch between two questions: short enough for a live head. */
-const STRETCH = 240;
 
 export interface Head {
   /** mm on the strip */
@@ -126,20 +124,6 @@ function linesWithin(lines: readonly string[], from: number, bytes: number): num
   let to = from;
   for (let left = bytes; to < lines.length && left > 0; to++) left -= lines[to].length;
   return to;
-}
-
-/** Cuts a line's bytes at instruction ends. */
-function inStretches(line: string): string[] {
-  const out: string[] = [];
-  let from = 0;
-  while (from < line.length) {
-    const end = line.indexOf(';', Math.min(line.length - 1, from + STRETCH)) + 1;
-    // what would be left behind is only the pen going up: it belongs to this stretch
-    const to = end === 0 || line.length - end < 8 ? line.length : end;
-    out.push(line.slice(from, to));
-    from = to;
-  }
-  return out;
 }
 
 function onStrip(x: number, y: number, down: boolean, { device }: Cutter, cuttable: number): Head {

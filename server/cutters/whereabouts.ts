@@ -64,20 +64,33 @@ export function placeOf(
   if (before?.line === from && before.point > 0 && isHere(before)) return { line: from, point: before.point };
   const ends: Place[] = [];
   const inside: Place[] = [];
+  const paused: Place[] = [];
   const startsAt = from > 0 ? opened(lines[from - 1]).points.at(-1) : undefined;
   if (isHere(startsAt) || (before?.line === from && isHere(before))) ends.push({ line: from, point: 0 });
   for (let line = from; line < to; line++) {
     const { points } = opened(lines[line]);
+    const pauses = pausesOf(lines[line], before?.line === line ? before.point : 0);
     points.forEach((point, k) => {
       if (!isHere(point)) return;
       if (k === points.length - 1) ends.push({ line: line + 1, point: 0 });
       else inside.push({ line, point: k });
+      if (pauses.has(k)) paused.push({ line, point: k });
     });
   }
   if (to === lines.length && isHere(opened(tail).points.at(-1))) ends.push({ line: to, point: 0 });
-  // a knife that is up has finished its line; where it is none's end, somebody has lifted it on the way
-  const first = head.down ? [...inside, ...ends] : ends;
-  return only(first) ?? (first.length === 0 ? only(inside) : undefined);
+  // up: a line is finished; where it is none's end, somebody has lifted the knife on the way
+  if (!head.down) return only(ends) ?? (ends.length === 0 ? only(inside) : undefined);
+  // down: the sender died between two stretches of a line
+  return only(paused) ?? (paused.length === 0 ? only([...inside, ...ends]) : undefined);
+}
+
+/** Points of a line, begun at one of them, behind which its next stretch is waited for with the knife down. */
+function pausesOf(line: string, begun: number): ReadonlySet<number> {
+  const pauses = new Set<number>();
+  let point = begun - 1;
+  const stretches = inStretches(restOf(line, begun));
+  for (const text of stretches.slice(0, -1)) pauses.add((point += opened(text).points.length));
+  return pauses;
 }
 
 const only = (places: readonly Place[]): Place | undefined => (places.length === 1 ? places[0] : undefined);
@@ -89,4 +102,21 @@ export function restOf(line: string, point: number): string {
   const set = settings.map(({ code, values }) => `${code}${values.join(',')};`).join('');
   const [first, ...others] = points.slice(point).map(({ x, y }) => `${x},${y}`);
   return `${set}PU${first};${others.map((place) => `PD${place};`).join('')}PU;`;
+}
+
+/** Bytes of one stretch between two questions: short enough for a live head. */
+const STRETCH = 240;
+
+/** Cuts a line's bytes at instruction ends. */
+export function inStretches(line: string): string[] {
+  const out: string[] = [];
+  let from = 0;
+  while (from < line.length) {
+    const end = line.indexOf(';', Math.min(line.length - 1, from + STRETCH)) + 1;
+    // what would be left behind is only the pen going up: it belongs to this stretch
+    const to = end === 0 || line.length - end < 8 ? line.length : end;
+    out.push(line.slice(from, to));
+    from = to;
+  }
+  return out;
 }
