@@ -28,4 +28,27 @@ for (const size of SIZES) {
         .toBeLessThanOrEqual(0);
     }
   });
+
+  test(`bars and lists fit into the window at ${size.width} × ${size.height}`, async ({ page }) => {
+    await page.setViewportSize(size);
+    await page.goto('/orders');
+    await expect(page.getByText('Marsh Wren hull names').first()).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(size.width);
+    const right = await page.getByRole('button', { name: 'New order' }).boundingBox();
+    expect(right!.x + right!.width).toBeLessThanOrEqual(size.width);
+    await page.getByText('Marsh Wren hull names').first().click();
+    for (const bar of ['.work .bar', '.work footer', '.work .views']) {
+      const box = page.locator(bar);
+      await expect(box).toBeVisible();
+      const over = await box.evaluate((e) => [
+        e.scrollWidth - e.clientWidth,
+        e.scrollHeight - e.clientHeight,
+      ]);
+      expect({ bar, over }).toEqual({ bar, over: [0, 0] });
+      for (const part of await box.locator('button:visible, a:visible').all()) {
+        const { x, width } = (await part.boundingBox())!;
+        expect(x + width, await part.innerText()).toBeLessThanOrEqual(size.width);
+      }
+    }
+  });
 }

@@ -192,14 +192,26 @@ onBeforeUnmount(() => {
             {{ word }}
           </button>
         </div>
-        <button class="measure" :aria-pressed="art.measuring" @click="measure">
-          <Ruler :size="16" aria-hidden="true" /> Measure <kbd>M</kbd>
+        <button
+          class="measure"
+          aria-label="Measure"
+          title="Measure (M)"
+          :aria-pressed="art.measuring"
+          @click="measure"
+        >
+          <Ruler :size="16" aria-hidden="true" /> <span class="roomy">Measure <kbd>M</kbd></span>
         </button>
-        <button class="measure" :aria-pressed="look.darkGround" @click="look.darkGround = !look.darkGround">
-          <Contrast :size="16" aria-hidden="true" /> Dark ground
+        <button
+          class="measure"
+          aria-label="Dark ground"
+          title="Dark ground"
+          :aria-pressed="look.darkGround"
+          @click="look.darkGround = !look.darkGround"
+        >
+          <Contrast :size="16" aria-hidden="true" /> <span class="roomy">Dark ground</span>
         </button>
         <span v-if="store.plan?.strips.length" class="papers">
-          <Printer :size="16" aria-hidden="true" />
+          <Printer :size="16" aria-hidden="true" class="roomy" />
           <a :href="`/api/orders/${store.order?.id}/run-card.pdf`" target="_blank">Run card</a>
           <router-link v-if="store.order" :to="{ name: 'applying', params: { id: store.order.id } }"
             >Weeding and applying</router-link
@@ -232,13 +244,13 @@ onBeforeUnmount(() => {
         <span v-if="pile.length > 1" class="hint pile" role="status"
           >{{ pile.length }} films here: {{ pile.join(', ') }}</span
         >
-        <span v-else class="hint">drag to move · wheel to zoom</span>
+        <span v-else class="hint roomy">drag to move · wheel to zoom</span>
         <span><kbd>[</kbd> <kbd>]</kbd> film</span>
         <span><kbd>?</kbd> keys</span>
         <span class="doing" role="status">{{ workText }}</span>
         <span class="saved" role="status">{{ savedText }}</span>
         <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">
-          Undo <kbd>Ctrl Z</kbd>
+          Undo <kbd class="roomy">Ctrl Z</kbd>
         </button>
         <button class="small" :disabled="!store.order?.canRedo" @click="store.redo()">Redo</button>
       </footer>
@@ -265,6 +277,7 @@ onBeforeUnmount(() => {
 .work {
   display: grid;
   grid-template-rows: auto auto minmax(0, 1fr) minmax(0, auto) 28px;
+  grid-template-columns: minmax(0, 1fr);
   min-height: 0;
   background: var(--bench);
 }
@@ -317,6 +330,11 @@ onBeforeUnmount(() => {
   align-items: center;
   gap: 9px;
   font-size: 14px;
+}
+/* one line each, whatever the width: what a narrow window has no room for gives way */
+.bar,
+footer {
+  white-space: nowrap;
 }
 .problem {
   grid-row: 2;
@@ -376,5 +394,22 @@ footer {
 }
 .keys dd {
   margin: 0;
+}
+@media (max-width: 1180px) {
+  .roomy {
+    display: none;
+  }
+  .bar {
+    gap: 6px;
+  }
+  .views button {
+    padding: 0 9px;
+  }
+  .at {
+    width: 14em;
+  }
+  footer {
+    gap: 12px;
+  }
 }
 </style>

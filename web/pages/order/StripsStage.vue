@@ -24,7 +24,7 @@ const shared = createViewport();
 const GAP = 8;
 /** Room for all bands, and the least and most one gets, px. */
 const ROOM = 292;
-const [LEAST, MOST] = [74, 118];
+const [LEAST, MOST] = [82, 118];
 const EDGE = '#8c8188';
 
 const strips = ref<StripView[]>([]);

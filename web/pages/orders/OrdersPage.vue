@@ -152,6 +152,7 @@ onMounted(() => void orders.refresh());
   margin: 0 auto;
   padding: 18px 20px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
 }
 .head {
@@ -256,5 +257,18 @@ h1 {
   font-size: 14px;
   text-align: center;
   margin: 4px;
+}
+@media (max-width: 1180px) {
+  .head {
+    flex-wrap: wrap;
+  }
+  .rows a {
+    grid-template-columns: 120px minmax(0, 1fr) 160px 140px 110px minmax(0, 136px);
+    gap: 12px;
+  }
+  .films,
+  .state {
+    flex-wrap: wrap;
+  }
 }
 </style>

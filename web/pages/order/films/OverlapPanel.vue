@@ -36,7 +36,21 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
       ><span>Show what lies under other films</span> <input v-model="stage.showsHidden" type="checkbox"
     /></label>
     <div v-for="(s, i) in strips" :key="s.film.id" class="film">
-      <b><i class="swatch" :style="{ '--film': s.film.colour }"></i>{{ s.film.name }}</b>
+      <span class="head">
+        <b><i class="swatch" :style="{ '--film': s.film.colour }"></i>{{ s.film.name }}</b>
+        <label class="copies">
+          <span>copies</span>
+          <input
+            class="number"
+            type="number"
+            min="1"
+            max="1000"
+            :aria-label="`Copies of ${s.film.name}`"
+            :value="s.copies"
+            @change="copies(s.film.id, $event)"
+          />
+        </label>
+      </span>
       <span class="fields">
         <select
           :aria-label="`How ${s.film.name} lies under other films`"
@@ -57,18 +71,6 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
           :max="20"
           @change="set(s.film.id, { by: $event })"
         />
-        <label class="copies">
-          <span>copies</span>
-          <input
-            class="number"
-            type="number"
-            min="1"
-            max="1000"
-            :aria-label="`Copies of ${s.film.name}`"
-            :value="s.copies"
-            @change="copies(s.film.id, $event)"
-          />
-        </label>
       </span>
       <span v-if="store.canRecut" class="again">
         <button class="button small" @click="emit('recut', s.film.id)">Cut again</button>
@@ -99,9 +101,9 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
   width: 13px;
   height: 16px;
 }
+.head,
 .fields {
   display: flex;
-  flex-wrap: wrap;
   gap: 5px;
 }
 .copies {
