@@ -1,3 +1,4 @@
+import { random } from '../core/random';
 import type { Picture } from '../core/artwork/trace/picture';
 
 /** A picture of soft waves in three colours on white: hundreds of outlines, from small to as wide as the picture. */
@@ -11,5 +12,14 @@ export function largePicture(width: number, height: number): Picture {
       data.set(colour, 4 * (y * width + x));
     }
   }
+  return { width, height, data };
+}
+
+/** Every pixel another colour: the worst that can be sent to be traced. */
+export function pictureOfStatic(width: number, height: number): Picture {
+  const next = random(9);
+  const data = Uint8ClampedArray.from({ length: 4 * width * height }, (_, i) =>
+    i % 4 === 3 ? 255 : 256 * next(),
+  );
   return { width, height, data };
 }

@@ -1,6 +1,7 @@
 /** Drawings of many small parts, each made twice: what doubles the parts should hardly more than double the time. */
 import type { Artwork, Shape } from '../core/artwork/artwork';
 import { IDENTITY } from '../core/geometry/matrix';
+import { random } from '../core/random';
 
 const page = { width: 2000, height: 1200 };
 const art = (shapes: readonly Shape[]): Artwork => ({ page, shapes, clips: [], findings: [] });
@@ -17,12 +18,6 @@ const cell = (i: number, pitch: number): readonly [number, number] => [
   (i % columns) * pitch + 5,
   Math.floor(i / columns) * pitch + 5,
 ];
-
-/** Numbers that look random and are the same every time (Park & Miller 1988). */
-export function random(seed: number): () => number {
-  let state = seed;
-  return () => (state = (state * 48271) % 2147483647) / 2147483647;
-}
 
 export const rectangles = (n: number): Artwork =>
   art(Array.from({ length: n }, (_, i) => filled('MLLLZ', box(...cell(i, 5), 4))));

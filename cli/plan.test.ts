@@ -191,3 +191,16 @@ test('choices as an order stores them: folds, overlaps, marks, copies', () => {
   expect(run('demo/art/marsh-wren.svg', '--choices', wrong).stderr).toContain('layout.copies');
   expect(run('demo/art/marsh-wren.svg', '--choices', file('no.json', '{')).stderr).toContain('is no JSON');
 }, 60_000);
+
+test('ends with 1 when there is only what keeps it back, and says what', () => {
+  const art =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm"><path d="M5 5h40v20H5z"/></svg>';
+  const choices = {
+    artwork: { width: null, height: null, lockAspect: true, pieces: [] },
+    films: { off: ['#000000'] },
+  };
+  const off = file('off.json', JSON.stringify(choices));
+  const { status, stderr } = run(file('off.svg', art), '--choices', off, '--out', join(dir, 'off'));
+  expect(status).toBe(1);
+  expect(stderr).toContain('stop: Every colour is switched off or printed, so there is nothing to cut.');
+}, 60_000);

@@ -181,10 +181,10 @@ function lengthOption(name: string, text: string | undefined): number | undefine
 async function writeAll(out: string, plan: Plan, summary: object): Promise<void> {
   await mkdir(out, { recursive: true });
   await writeFile(join(out, 'plan.json'), `${JSON.stringify(summary, null, 2)}\n`);
-  for (const { strip, program } of plan.cuts) {
-    const chunks = writeHpgl(program, plan.cutter!.device, strip.cuttable);
-    await writeFile(join(out, `${strip.film.id}.plt`), hpglBytes(chunks));
-    await writeFile(join(out, `${strip.film.id}.svg`), stripSvg(strip));
+  for (const { strip, cutter, program } of plan.cuts) {
+    const chunks = writeHpgl(program, cutter.device, strip.cuttable);
+    await writeFile(join(out, `${strip.id}.plt`), hpglBytes(chunks));
+    await writeFile(join(out, `${strip.id}.svg`), stripSvg(strip));
   }
 }
 

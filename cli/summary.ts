@@ -1,5 +1,5 @@
 import { largest } from '../core/geometry/lists';
-import { piecesOf } from '../core/geometry/region';
+import { piecesOf } from '../core/geometry/nesting';
 import type { Plan } from '../core/plan/plan';
 
 const tidy = (n: number, decimals = 3): number => Math.round(n * 10 ** decimals) / 10 ** decimals;
@@ -18,26 +18,31 @@ export function summarise(plan: Plan) {
       deltaE: tidy(c.deltaE, 2),
       areaMm2: tidy(c.area),
     })),
-    films: cuts.map(({ strip, recipe, program }) => ({
-      film: strip.film.id,
-      name: strip.film.name,
-      colours: strip.layer.colours,
-      colour: strip.film.colour,
-      deltaE: tidy(largest(colours.filter((c) => c.film?.id === strip.film.id).map((c) => c.deltaE)), 2),
-      areaMm2: tidy(strip.layer.area),
-      outlineMm: tidy(strip.layer.outline),
-      mode: strip.layer.overlap.mode,
-      overlapMm: strip.layer.overlap.mode === 'trap' ? strip.layer.overlap.by : 0,
-      pieces: piecesOf(strip.layer.region).length,
-      mirrored: strip.mirrored,
-      turned: strip.turned,
-      copies: strip.placements.length,
-      strip: { rollMm: strip.roll.width, cuttableMm: tidy(strip.cuttable), lengthMm: tidy(strip.length) },
-      recipe,
-      cutMm: tidy(program.cutLength),
-      travelMm: tidy(program.travelLength),
-      seconds: tidy(program.seconds, 1),
-    })),
+    films: cuts.map(({ strip, cutter, recipe, program }) => {
+      const layer = separation.films.find(({ film }) => film.id === strip.film.id)!;
+      return {
+        film: strip.film.id,
+        id: strip.id,
+        cutter: cutter.id,
+        name: strip.film.name,
+        colours: layer.colours,
+        colour: strip.film.colour,
+        deltaE: tidy(largest(colours.filter((c) => c.film?.id === strip.film.id).map((c) => c.deltaE)), 2),
+        areaMm2: tidy(layer.area),
+        outlineMm: tidy(layer.outline),
+        mode: layer.overlap.mode,
+        overlapMm: layer.overlap.mode === 'trap' ? layer.overlap.by : 0,
+        pieces: piecesOf(layer.region).length,
+        mirrored: strip.mirrored,
+        turned: strip.turned,
+        copies: strip.placements.length,
+        strip: { rollMm: strip.roll.width, cuttableMm: tidy(strip.cuttable), lengthMm: tidy(strip.length) },
+        recipe,
+        cutMm: tidy(program.cutLength),
+        travelMm: tidy(program.travelLength),
+        seconds: tidy(program.seconds, 1),
+      };
+    }),
     totals: {
       filmLengthMm: tidy(totals.filmLength),
       filmAreaMm2: tidy(totals.filmArea),

@@ -95,20 +95,25 @@ export const shopSchema = z.object({
   recipes: z.record(z.string(), recipeSchema),
 });
 
+const summarySchema = z.object({
+  /** Of the order, when this was planned. */
+  revision: z.number().optional(),
+  width: z.number(),
+  height: z.number(),
+  films: z.array(z.object({ name: z.string(), colour: z.string() })),
+  stops: z.number(),
+  checks: z.number(),
+});
+export type OrderSummary = z.infer<typeof summarySchema>;
+
 export const orderRowSchema = z.object({
   id: z.number(),
   number: z.number(),
   name: z.string(),
   due: z.string().nullable(),
   fileName: z.string(),
-  /** What the row shows of the plan as last computed for it. */
-  summary: z.object({
-    width: z.number(),
-    height: z.number(),
-    films: z.array(z.object({ name: z.string(), colour: z.string() })),
-    stops: z.number(),
-    checks: z.number(),
-  }),
+  /** What the row shows of the plan as last computed for it; null until it has been. */
+  summary: summarySchema.nullable(),
   state: z.enum(['open', 'queued', 'cutting', 'cut']),
   changedAt: z.string(),
 });
@@ -170,6 +175,8 @@ export const cutSchema = z.object({
   orderNumber: z.number(),
   orderName: z.string(),
   cutterId: z.string(),
+  /** The plan's id of the strip that is cut. */
+  strip: z.string(),
   film: filmSchema,
   state: cutStateSchema,
   position: z.number(),

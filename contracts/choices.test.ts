@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_CHOICES } from '../core/plan/plan';
 import { eventSchema } from './api';
 import { ENDPOINTS } from './endpoints';
-import { choicesSchema } from './choices';
+import { choicesSchema, withDefaults } from './choices';
 import { openApi } from './openapi';
 
 describe('choices', () => {
@@ -19,7 +19,7 @@ describe('choices', () => {
     ['a spacing below nought', { layout: { ...layout, spacing: -1 } }],
     ['a colour by name', { films: { ...films, off: ['red'] } }],
     ['a colour in capitals', { films: { ...films, film: { '#FF0000': 'damson' } } }],
-    ['a force that breaks blades', { cut: { recipes: { damson: { force: 5000 } } } }],
+    ['a force that breaks blades', { cut: { recipes: { curlew: { damson: { force: 5000 } } } } }],
     ['something nobody knows', { ...DEFAULT_CHOICES, glitter: true }],
   ])('%s is refused', (_, change) => {
     expect(choicesSchema.safeParse({ ...DEFAULT_CHOICES, ...change }).success).toBe(false);
@@ -39,8 +39,27 @@ test('the API description names every endpoint once, with its parameters', () =>
     Object.keys(methods).map((m) => `${m} ${path}`),
   );
   expect(described.sort()).toEqual(ENDPOINTS.map(({ method, path }) => `${method} ${path}`).sort());
-  expect(paths['/api/orders/{id}/films/{film}.plt'].get.parameters?.map((p) => p.name)).toEqual([
+  expect(paths['/api/orders/{id}/strips/{strip}.plt'].get.parameters?.map((p) => p.name)).toEqual([
     'id',
-    'film',
+    'strip',
   ]);
+});
+
+test('choices from when an order had one cutter are carried over, its recipes to that cutter', () => {
+  const { cutter: _now, cut: _cut, ...rest } = DEFAULT_CHOICES;
+  const older = (cutter: string | null, recipes: object) =>
+    withDefaults({ ...rest, cutter, cut: { recipes } });
+  expect(choicesSchema.parse(older('curlew', { damson: { force: 90 } }))).toMatchObject({
+    cutter: { order: 'curlew', film: {} },
+    cut: { recipes: { curlew: { damson: { force: 90 } } } },
+  });
+  expect(choicesSchema.parse(older(null, { damson: { force: 90 } })).cut.recipes).toEqual({
+    '*': { damson: { force: 90 } },
+  });
+  expect(choicesSchema.parse(older(null, {}))).toMatchObject({
+    cutter: { order: null },
+    cut: { recipes: {} },
+  });
+  // what is new already stays as it is
+  expect(withDefaults(DEFAULT_CHOICES)).toEqual(DEFAULT_CHOICES);
 });

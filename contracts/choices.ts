@@ -8,6 +8,7 @@ const size = z.number().positive().max(100_000).nullable();
 const place = z.number().min(-100_000).max(100_000);
 const name = z.string().max(200);
 const filmId = z.string().max(60);
+const cutterId = z.string().max(60);
 
 const recipeChanges = z.strictObject({
   force: z.number().int().min(5).max(600).optional(),
@@ -137,8 +138,8 @@ export const choicesSchema = z.strictObject({
     place: z.enum(['edge', 'middle']),
     rolls: z.record(filmId, z.number().positive().max(5000)),
   }),
-  cut: z.strictObject({ recipes: z.record(z.string().max(60), recipeChanges) }),
-  cutter: z.string().max(60).nullable(),
+  cut: z.strictObject({ recipes: z.record(cutterId, z.record(filmId, recipeChanges)) }),
+  cutter: z.strictObject({ order: cutterId.nullable(), film: z.record(filmId, cutterId) }),
 });
 
 // the schema and core's plain type must stay one and the same
@@ -152,13 +153,23 @@ type Mutable<T> = T extends (infer I)[] | readonly (infer I)[]
     : T;
 
 /** Choices with what is not said in them as it is to begin with; what is no choice stays, to be refused. */
-export function withDefaults<T extends object>(stored: T): T {
+export function withDefaults<T extends object>(given: T): T {
+  const stored = carriedOver(given);
   const sections = Object.entries(DEFAULT_CHOICES).map(([name, usual]) => {
     const own = (stored as Record<string, unknown>)[name];
     const mixes = typeof usual === 'object' && typeof own === 'object' && own !== null;
     return [name, mixes ? { ...usual, ...own } : own === undefined ? usual : own] as const;
   });
   return { ...stored, ...Object.fromEntries(sections) };
+}
+
+/** Choices from when an order had one cutter: what it changed in recipes was meant for that one. */
+function carriedOver<T extends object>(stored: T): T {
+  const { cutter, cut } = stored as { cutter?: unknown; cut?: { recipes?: unknown } };
+  if (typeof cutter !== 'string' && cutter !== null) return stored;
+  const recipes = cut?.recipes as object | undefined;
+  const own = recipes && Object.keys(recipes).length > 0 ? { [cutter ?? '*']: recipes } : {};
+  return { ...stored, cutter: { order: cutter, film: {} }, cut: { recipes: own } };
 }
 
 /** Choices as earlier versions stored them: an order was one file, and less could be chosen. */

@@ -136,6 +136,13 @@ test('text is set by the height of a capital, in several lines, and lies beside 
   await page.getByLabel('Height of a capital').fill('3 in');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Finished height', { exact: true })).toHaveValue('76.2 mm');
+  // a finished width stretches what was typed, and the field says what a capital has become; typing there ends it
+  await page.getByLabel('Finished height', { exact: true }).fill('152.4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Height of a capital')).toHaveValue(/^152\.[34] mm$/);
+  await page.getByLabel('Height of a capital').fill('3 in');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Finished height', { exact: true })).toHaveValue('76.2 mm');
   await page.getByLabel('Text', { exact: true }).fill('HHH\nHH');
   await page.getByLabel('Line to line').fill('1.5');
   await page.keyboard.press('Tab');

@@ -209,6 +209,40 @@ test('two people at one order see each other’s changes', async ({ page, browse
   await expect(section(page, 'Layout')).toContainText('3 copies');
 });
 
+test('an answer that was asked for before a change was made does not take the change back', async ({
+  page,
+  browser,
+}) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Class numbers/ }).click();
+  await section(page, 'Layout').click();
+  const address = page.url();
+  // the next look at the order is on its way for long: what it brings is older than what is done meanwhile
+  let held: (() => void) | undefined;
+  await page.route(/\/api\/orders\/\d+$/, async (route) => {
+    if (route.request().method() !== 'GET' || held) return route.continue();
+    const answer = await route.fetch();
+    await new Promise<void>((done) => (held = done));
+    await route.fulfill({ response: answer });
+  });
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(address);
+  await other.getByLabel('Name of the order').fill('Class numbers, both sides');
+  await other.getByLabel('Name of the order').press('Enter');
+  await expect.poll(() => held !== undefined).toBe(true);
+  await page.getByLabel('Copies').fill('7');
+  await page.getByLabel('Copies').press('Enter');
+  await saved(page);
+  held!();
+  await expect(page.getByLabel('Name of the order')).toHaveValue('Class numbers, both sides');
+  await expect(section(page, 'Layout')).toContainText('7 copies');
+  await page.getByLabel('Spacing').fill('12');
+  await page.getByLabel('Spacing').press('Enter');
+  await saved(page);
+  await page.reload();
+  await expect(section(page, 'Layout')).toContainText('7 copies');
+});
+
 test('films are put in another cutting order by dragging their labels', async ({ page }) => {
   await page.goto('/orders');
   await page.getByRole('link', { name: /Marsh Wren/ }).click();

@@ -27,7 +27,8 @@ const shot = async (name) => {
 const section = (name) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
 
 await page.goto('/orders');
-await page.locator('.rows li').nth(3).waitFor();
+// a row's picture follows its order by itself
+await page.locator('.rows img').nth(3).waitFor();
 await shot('orders');
 await page.getByRole('link', { name: /Slipway sign/ }).click();
 await page.getByText('6 films').waitFor();
@@ -78,7 +79,10 @@ await page.getByText('3 films').waitFor();
 await shot('order');
 await page.getByRole('button', { name: 'Queue 3 cuts' }).click();
 await page.getByRole('button', { name: 'Damson is loaded' }).waitFor();
+// the tablet beside the machine, upright
+await page.setViewportSize({ width: 820, height: 1180 });
 await shot('load-the-film');
+await page.setViewportSize({ width: 1280, height: 800 });
 await page.getByRole('button', { name: 'Damson is loaded' }).click();
 await page.getByText(/Cutting line (1\d|2\d) of/).waitFor();
 await page.getByRole('button', { name: 'Dark colours' }).click();

@@ -5,6 +5,7 @@ import { connect } from 'node:net';
 import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
+import { random } from '../core/random';
 import { seedShop } from '../demo/seed';
 import type { RunningServer } from './open';
 import { openServer } from './open';
@@ -29,10 +30,8 @@ afterAll(async () => {
   await new Promise((done) => setTimeout(done, 1200)); // the queue looks once more whether its hands are at rest
 }, 30_000);
 
-/** The same numbers every time (Park & Miller 1988). */
-let state = 20261125;
-const random = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
-const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
+const next = random(20261125);
+const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)];
 
 const NASTY: readonly unknown[] = [
   null,
@@ -82,7 +81,7 @@ interface Schema {
 
 /** Something like what the schema asks for, spoilt here and there. */
 function like(schema: Schema, spoil: number): unknown {
-  if (random() < spoil) return pick(NASTY);
+  if (next() < spoil) return pick(NASTY);
   if (schema.const !== undefined) return schema.const;
   if (schema.enum) return pick(schema.enum);
   const choice = schema.anyOf ?? schema.oneOf;
@@ -96,15 +95,15 @@ function like(schema: Schema, spoil: number): unknown {
       const others = more
         ? [[String(pick(['#2e6f7e', 'constructor', '__proto__', 'damson', 'x'])), like(more, spoil)] as const]
         : [];
-      return Object.fromEntries([...named, ...others].filter(() => random() > spoil / 2));
+      return Object.fromEntries([...named, ...others].filter(() => next() > spoil / 2));
     }
     case 'array':
-      return Array.from({ length: Math.floor(random() * 3) }, () => like(schema.items ?? {}, spoil));
+      return Array.from({ length: Math.floor(next() * 3) }, () => like(schema.items ?? {}, spoil));
     case 'number':
     case 'integer':
-      return Math.max(schema.minimum ?? 0, Math.floor(random() * 50));
+      return Math.max(schema.minimum ?? 0, Math.floor(next() * 50));
     case 'boolean':
-      return random() < 0.5;
+      return next() < 0.5;
     case 'string':
       return pick(['#2e6f7e', 'damson', '2026-12-01', 'Marsh Wren', 'p1/0']);
     default:
@@ -161,10 +160,10 @@ test('no endpoint answers any of it with a fault', async () => {
     for (const [method, { requestBody }] of Object.entries(methods)) {
       for (let round = 0; round < 30; round++) {
         if (/events/.test(path)) continue;
-        const at = path.replace(/\{\w+\}/g, () => pick(IN_PATH)) + (random() < 0.4 ? pick(IN_QUERY) : '');
+        const at = path.replace(/\{\w+\}/g, () => pick(IN_PATH)) + (next() < 0.4 ? pick(IN_QUERY) : '');
         const sending = request(server.url)[method as 'get' | 'post' | 'patch'](at);
         const schema = requestBody?.content['application/json']?.schema;
-        const body = schema ? like(schema, random() * 0.3) : undefined;
+        const body = schema ? like(schema, next() * 0.3) : undefined;
         if (requestBody?.content['multipart/form-data']) {
           if (round > 12) continue; // no more than 60 files a minute are taken
           const name = String(

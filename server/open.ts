@@ -7,6 +7,7 @@ import { openDispatcher } from './cutters/dispatcher';
 import { connect } from './db/connect';
 import { openHub } from './events/hub';
 import type { CutServices } from './services/cuts';
+import { fillSummaries } from './services/orders';
 import { openPool } from './work/pool';
 
 export interface RunningServer {
@@ -34,6 +35,7 @@ export async function openServer({
   const pool = openPool();
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });
   const services: CutServices = { db, hub, pool, dispatch: dispatcher.dispatch };
+  void fillSummaries(services).catch((error: unknown) => log.warn({ err: error }, 'rows without a picture'));
   const app = createApp(services, log, pagesDir);
   const server = await new Promise<Server>((done) => {
     const listening = app.listen(port, '127.0.0.1', () => done(listening));

@@ -8,7 +8,7 @@ import { eq, sql } from 'drizzle-orm';
 import jsQR from 'jsqr';
 import sharp from 'sharp';
 import request from 'supertest';
-import type { ApplyPage, Cut, Drawing, Order } from '../contracts/api';
+import type { ApplyPage, Cut, Drawing, Order, OrderRow } from '../contracts/api';
 import { applyPageSchema, STEPS_TYPE } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/curlew';
 import type { RunningSim } from '../cutter-sim/serve';
@@ -18,12 +18,12 @@ import { sourceKey } from '../core/artwork/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { createPlanner } from '../core/plan/plan';
 import { seedShop } from '../demo/seed';
-import { liesOn } from '../core/geometry/nesting';
-import { piecesOf, regionArea } from '../core/geometry/region';
+import { liesOn, piecesOf } from '../core/geometry/nesting';
+import { regionArea } from '../core/geometry/region';
 import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
-import { cuts, cutters, films, leases } from './db/schema';
+import { cuts, cutters, films, leases, recipes } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
 
@@ -83,9 +83,14 @@ async function readingOf(order: Order): Promise<Artwork> {
 }
 
 /** Queues an order with one film and takes whatever else waits out of the way. */
-async function queueOne(copies = 1): Promise<Cut> {
+/** Takes back whatever waits, so that the next cut that is queued has its cutter. */
+async function clearQueue(): Promise<void> {
   for (const open of (await api().get('/api/cuts')).body as Cut[])
     await api().post(`/api/cuts/${open.id}/cancel`);
+}
+
+async function queueOne(copies = 1): Promise<Cut> {
+  await clearQueue();
   const order = await newOrder();
   const off = ['#2e6f7e', '#e2a21b'];
   const { body } = await change(order, {
@@ -116,10 +121,14 @@ describe('bringing a file in', () => {
     expect(WREN.equals(original.body as Buffer)).toBe(true);
     expect(original.headers['content-disposition']).toContain('attachment');
     expect((await readingOf(order)).shapes.length).toBeGreaterThan(20);
+    // the order is there as soon as its file is read; its row's picture follows by itself
+    const row = await until(
+      async () => ((await api().get('/api/orders').expect(200)).body as OrderRow[])[0],
+      ({ summary }) => summary !== null,
+    );
     const png = await api().get(`/api/orders/${order.id}/thumbnail.png`).buffer().parse(binary).expect(200);
     expect((png.body as Buffer).subarray(1, 4).toString()).toBe('PNG');
-    const rows = (await api().get('/api/orders').expect(200)).body;
-    expect(rows[0].summary.films.map((f: { name: string }) => f.name)).toEqual([
+    expect(row.summary!.films.map((f: { name: string }) => f.name)).toEqual([
       'Damson',
       'Tide blue',
       'Quince',
@@ -246,14 +255,30 @@ function binary(answer: request.Response, done: (error: Error | null, body: Buff
   response.on('end', () => done(null, Buffer.concat(chunks)));
 }
 
+async function migrateBy(file: string): Promise<void> {
+  const migration = readFileSync(`server/db/migrations/${file}`, 'utf8');
+  for (const statement of migration.split('--> statement-breakpoint'))
+    await server.services.db.execute(sql.raw(statement));
+}
+
+test('cuts from when a film was one strip are known by that strip', async () => {
+  const { db } = server.services;
+  const cut = await queueOne();
+  await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
+  await db.execute(sql`alter table cuts drop column strip`);
+  await migrateBy('0006_strips.sql');
+  expect((await getCut(cut.id)).strip).toBe(cut.film.id);
+  expect((await queueOne()).strip).toBe(cut.film.id);
+  await clearQueue();
+});
+
 test('films stored as one roll each are read as films with that roll', async () => {
   const { db } = server.services;
   const [{ data }] = await db.select().from(films).where(eq(films.id, 'bark'));
   const { rolls, ...rest } = data;
   const old = { ...rest, rollWidth: 610, lengthLeft: 1400 };
   await db.execute(sql`update films set data = ${JSON.stringify(old)}::jsonb where id = 'bark'`);
-  const migration = readFileSync('server/db/migrations/0003_rolls.sql', 'utf8');
-  for (const statement of migration.split('--> statement-breakpoint')) await db.execute(sql.raw(statement));
+  await migrateBy('0003_rolls.sql');
   const [{ data: now }] = await db.select().from(films).where(eq(films.id, 'bark'));
   expect(now).toEqual({ ...rest, rolls });
 });
@@ -280,7 +305,10 @@ describe('text', () => {
   test('an order starts with typed text; capitals are as high as asked, in every typeface', async () => {
     const { body } = await begin().expect(200);
     expect(body.name).toBe('HELLO');
-    expect((await api().get(`/api/orders/${body.id}/thumbnail.png`)).status).toBe(200);
+    await until(
+      async () => (await api().get(`/api/orders/${body.id}/thumbnail.png`)).status,
+      (status) => status === 200,
+    );
     const fonts = (await api().get('/api/fonts')).body as { id: string }[];
     expect(fonts.length).toBeGreaterThanOrEqual(10);
     for (const { id } of fonts) {
@@ -406,21 +434,21 @@ describe('choices', () => {
     for (const { strip, program } of plan.cuts) {
       const here = hpglBytes(writeHpgl(program, plan.cutter!.device, strip.cuttable));
       const plt = await api()
-        .get(`/api/orders/${order.id}/films/${strip.film.id}.plt`)
+        .get(`/api/orders/${order.id}/strips/${strip.id}.plt`)
         .buffer()
         .parse(binary)
         .expect(200);
       expect((plt.body as Buffer).equals(Buffer.from(here))).toBe(true);
     }
     const svg = await api()
-      .get(`/api/orders/${order.id}/films/damson.svg`)
+      .get(`/api/orders/${order.id}/strips/damson.svg`)
       .buffer()
       .parse(binary)
       .expect(200);
     expect(String(svg.body)).toContain('id="kiss-cut"');
     expect(svg.headers['content-type']).toContain('octet-stream');
-    expect((await api().get(`/api/orders/${order.id}/films/tar.plt`)).body.code).toBe('no-such-film');
-    expect((await api().get(`/api/orders/${order.id}/films/..%2f..%2fetc.plt`)).status).toBe(404);
+    expect((await api().get(`/api/orders/${order.id}/strips/tar.plt`)).body.code).toBe('no-such-strip');
+    expect((await api().get(`/api/orders/${order.id}/strips/..%2f..%2fetc.plt`)).status).toBe(404);
   });
 });
 
@@ -588,6 +616,73 @@ describe('cutting', () => {
     await api().post(`/api/cuts/${queued[0].id}/cancel`).expect(200);
     expect((await getCut(queued[1].id)).state).toBe('wants-film');
   }, 30_000);
+
+  test('a film that runs true for less than it needs is cut strip by strip, each with its own record', async () => {
+    await clearQueue();
+    const order = await newOrder();
+    const { db } = server.services;
+    const [{ data }] = await db.select().from(cutters).where(eq(cutters.id, 'curlew'));
+    const track = (trackLength: number) =>
+      db
+        .update(cutters)
+        .set({ data: { ...data, trackLength } })
+        .where(eq(cutters.id, 'curlew'));
+    // two side by side, three rows of 0.7 m: two rows run true
+    await track(2000);
+    const layout = { ...order.choices.layout, copies: 6, spacing: 200 };
+    await change(order, { layout }).expect(200);
+    const queued = (
+      await api()
+        .post(`/api/orders/${order.id}/queue`)
+        .send({ revision: 1, films: ['tide-blue'] })
+        .expect(200)
+    ).body as Cut[];
+    expect(queued.map(({ strip, film, position, of }) => [strip, film.id, position, of])).toEqual([
+      ['tide-blue', 'tide-blue', 1, 2],
+      ['tide-blue.2', 'tide-blue', 2, 2],
+    ]);
+    expect(queued.map(({ copies }) => copies)).toEqual([4, 2]);
+    for (const { id, length } of queued) {
+      expect(length).toBeLessThanOrEqual(2000);
+      await inState(id, 'wants-film');
+      await api().post(`/api/cuts/${id}/loaded`).expect(200);
+      const done = await inState(id, 'done');
+      expect(done.deviation).toBeLessThan(0.1);
+    }
+    const second = await api().get(`/api/orders/${order.id}/strips/tide-blue.2.svg`).buffer().parse(binary);
+    expect((second.body as Buffer).toString()).toContain('<title>Tide blue</title>');
+    await track(data.trackLength);
+  }, 120_000);
+
+  test('each film goes to the cutter picked for it, and each cutter asks for its own', async () => {
+    await clearQueue();
+    const { db } = server.services;
+    const [curlew] = await db.select().from(cutters).where(eq(cutters.id, 'curlew'));
+    await db
+      .insert(cutters)
+      .values({ ...curlew, id: 'heron', data: { ...curlew.data, id: 'heron', name: 'Heron' } });
+    const [recipe] = await db.select().from(recipes).where(eq(recipes.filmId, '*'));
+    await db.insert(recipes).values({ ...recipe, cutterId: 'heron', data: { ...recipe.data, force: 95 } });
+    const order = await newOrder();
+    await change(order, {
+      cutter: { order: null, film: { quince: 'heron' } },
+      cut: { recipes: { curlew: { quince: { force: 300 } } } },
+    }).expect(200);
+    const queued = (await api().post(`/api/orders/${order.id}/queue`).send({ revision: 1 }).expect(200))
+      .body as Cut[];
+    expect(queued.map(({ film, cutterId }) => [film.id, cutterId])).toEqual([
+      ['damson', 'curlew'],
+      ['tide-blue', 'curlew'],
+      ['quince', 'heron'],
+    ]);
+    // both machines want their film at once, and 300 g for one did not follow to the other
+    expect((await inState(queued[0].id, 'wants-film')).cutterId).toBe('curlew');
+    expect((await inState(queued[2].id, 'wants-film')).recipe.force).toBe(95);
+    for (const { id } of queued) await api().post(`/api/cuts/${id}/cancel`).expect(200);
+    await db.delete(cuts).where(eq(cuts.orderId, order.id));
+    await db.delete(recipes).where(eq(recipes.cutterId, 'heron'));
+    await db.delete(cutters).where(eq(cutters.id, 'heron'));
+  }, 60_000);
 
   test('a spoilt piece is cut again without the rest; a place beside the film is refused', async () => {
     const cut = await queueOne(3);

@@ -175,6 +175,9 @@ const stable = (value: object): string =>
   );
 
 /** Whether one of the fixes is for this very thing or for all of its kind. */
+/** Fixes of places on a film, not of shapes in the artwork. */
+export const PLACE_FIXES: ReadonlySet<FixKind> = new Set(['thicken', 'island']);
+
 export const isFixed = (fixes: readonly Fix[], kind: FixKind, at: string): boolean =>
   fixes.some((fix) => fix.kind === kind && (fix.at === '*' || isSame(fix.at, at)));
 

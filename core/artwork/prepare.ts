@@ -1,8 +1,8 @@
 /** The whole sign: every piece of artwork at its size and in its place. */
 import type { Artwork } from './artwork';
 import type { ArtworkChoices, Piece } from './choices';
-import { sourceKey } from './choices';
-import type { PreparedLine, PreparedPiece, PreparedShape, SizeChoices } from './preparePiece';
+import { PLACE_FIXES, sourceKey } from './choices';
+import type { PieceRules, PreparedLine, PreparedPiece, PreparedShape, SizeChoices } from './preparePiece';
 import { finalSize, fit, mapInk, preparePiece, sizeTrouble } from './preparePiece';
 import { withoutDoubles } from '../checks/doubles';
 import type { Finding } from '../findings/finding';
@@ -10,6 +10,8 @@ import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, heightOf, isEmptyBounds, joinBounds, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
+import type { MakeStage } from '../stages/remember';
+import { forgetful } from '../stages/remember';
 
 /** Where one piece lies on the sign, and what it is by itself; mm. */
 export interface PlacedPiece {
@@ -33,31 +35,62 @@ export interface PreparedArtwork {
   readonly findings: readonly Finding[];
 }
 
-/** Prepares one piece; a planner passes one that remembers. */
-export type PreparePiece = (
-  artwork: Artwork,
-  size: SizeChoices,
-  piece: Piece,
-  choices: ArtworkChoices,
-) => PreparedPiece;
+type PreparePiece = (artwork: Artwork, size: SizeChoices, piece: Piece) => PreparedPiece;
 
-const prepareAnew: PreparePiece = (artwork, size, { id }, { lines, fixes }) =>
-  preparePiece(artwork, size, { id, lines, fixes });
+/** Pieces are many in one order. */
+const KEPT_PIECES = 200;
+
+/** {@link prepare} with its steps as stages, so that a planner's remember what they made. */
+export function preparing(stage: MakeStage) {
+  const prepareOne = stage('piece', preparePiece, KEPT_PIECES);
+  const whole = stage('prepare', (known: readonly Known[], missing: number, choices: WholeChoices) => {
+    const piece: PreparePiece = (artwork, { width, height, lockAspect }, { id }) =>
+      prepareOne(artwork, { width, height, lockAspect }, rulesOf(id, choices));
+    return prepareWhole(known, missing, choices, piece);
+  });
+  return (artworks: ReadonlyMap<string, Artwork>, choices: ArtworkChoices): PreparedArtwork => {
+    const known = choices.pieces.flatMap((piece) => {
+      const artwork = artworks.get(sourceKey(piece.source));
+      return artwork ? [{ piece, artwork }] : [];
+    });
+    const { width, height, lockAspect, lines, fixes } = choices;
+    const own = fixes.filter(({ kind }) => !PLACE_FIXES.has(kind));
+    return whole(known, choices.pieces.length - known.length, {
+      width,
+      height,
+      lockAspect,
+      lines,
+      fixes: own,
+    });
+  };
+}
 
 /**
  * Sizes, turns, mirrors and places every piece, back to front, and brings the whole to its finished size.
- * @param artworks by {@link sourceKey}; a piece whose artwork is not there is left out and said
+ * Takes artworks by {@link sourceKey}; a piece whose artwork is not there is left out and said.
  */
-export function prepare(
-  artworks: ReadonlyMap<string, Artwork>,
-  choices: ArtworkChoices,
-  prepareOne: PreparePiece = prepareAnew,
+export const prepare = preparing(forgetful);
+
+type WholeChoices = Pick<ArtworkChoices, 'width' | 'height' | 'lockAspect' | 'lines' | 'fixes'>;
+
+/** The rules and fixes that can mean something to one piece. */
+function rulesOf(id: string, { lines, fixes }: WholeChoices): PieceRules {
+  const isOwn = (at: string): boolean => at === '*' || at.startsWith(`${id}/`);
+  const ofOwn = <T>(rules: Readonly<Record<string, T>>): Record<string, T> =>
+    Object.fromEntries(Object.entries(rules).filter(([at]) => isOwn(at)));
+  return {
+    id,
+    lines: { ...lines, shape: ofOwn(lines.shape), stroke: ofOwn(lines.stroke) },
+    fixes: fixes.filter(({ at }) => isOwn(at)),
+  };
+}
+
+function prepareWhole(
+  known: readonly Known[],
+  missing: number,
+  choices: WholeChoices,
+  prepareOne: PreparePiece,
 ): PreparedArtwork {
-  const known = choices.pieces.flatMap((piece) => {
-    const artwork = artworks.get(sourceKey(piece.source));
-    return artwork ? [{ piece, artwork }] : [];
-  });
-  const missing = choices.pieces.length - known.length;
   const prepared =
     known.length === 1 && isPlain(known[0].piece)
       ? justOne(known[0].piece, known[0].artwork, choices, prepareOne)
@@ -77,7 +110,7 @@ const isPlain = ({ turn, mirror }: Piece): boolean => turn % 360 === 0 && !mirro
 function justOne(
   piece: Piece,
   artwork: Artwork,
-  choices: ArtworkChoices,
+  choices: WholeChoices,
   prepareOne: PreparePiece,
 ): PreparedArtwork {
   const typed = choices.width !== null || choices.height !== null;
@@ -85,7 +118,6 @@ function justOne(
     artwork,
     typed ? choices : piece,
     piece,
-    choices,
   );
   const box = { minX: 0, minY: 0, maxX: width, maxY: height };
   const placed = { id: piece.id, box, width, height, natural };
@@ -100,13 +132,9 @@ interface Placed {
   readonly box: Bounds;
 }
 
-function composed(
-  known: readonly Known[],
-  choices: ArtworkChoices,
-  prepareOne: PreparePiece,
-): PreparedArtwork {
+function composed(known: readonly Known[], choices: WholeChoices, prepareOne: PreparePiece): PreparedArtwork {
   const atOwnSize = known.map(({ piece, artwork }) => {
-    const made = prepareOne(artwork, piece, piece, choices);
+    const made = prepareOne(artwork, piece, piece);
     return place(piece, made, 1, 1);
   });
   const covered = boxOf(atOwnSize);
@@ -131,7 +159,7 @@ function composed(
     sx === 1 && sy === 1
       ? atOwnSize
       : known.map(({ piece, artwork }, i) => {
-          const made = prepareOne(artwork, grown(atOwnSize[i], sx, sy), piece, choices);
+          const made = prepareOne(artwork, grown(atOwnSize[i], sx, sy), piece);
           return place(piece, made, sx, sy);
         });
   return { ...size, natural, ...assemble(placed, fit(boxOf(placed), size)), findings };

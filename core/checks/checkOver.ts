@@ -13,7 +13,8 @@ import type { FilmLayer, Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
-import { lineLength, piecesOf, regionArea, regionBounds } from '../geometry/region';
+import { lineLength, regionArea, regionBounds } from '../geometry/region';
+import { piecesOf } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import { findCrossings } from './crossings';
 import { DOUBLE_WITHIN, findDoubles } from './doubles';
@@ -35,7 +36,7 @@ export type CheckSteps = Generator<number, Finding[], void>;
  */
 export function* checkOver(
   artworks: ReadonlyMap<string, Artwork>,
-  choices: ArtworkChoices,
+  choices: Omit<ArtworkChoices, 'ignored'>,
   prepared: PreparedArtwork,
   separation: Separation,
   step: number | undefined,
@@ -91,7 +92,7 @@ const mm = (value: number): string => `${value.toFixed(value < 10 ? 2 : 1)} mm`;
 
 function paintFindings(
   artworks: ReadonlyMap<string, Artwork>,
-  { pieces, fixes }: ArtworkChoices,
+  { pieces, fixes }: Omit<ArtworkChoices, 'ignored'>,
   places: ReadonlyMap<string, Bounds>,
 ): Finding[] {
   const found: Record<'gradient' | 'translucent', Finding[]> = { gradient: [], translucent: [] };

@@ -15,6 +15,21 @@ export interface SegmentGrid {
   readonly after: (segment: number) => number;
 }
 
+/** Enough that few cells share a bucket, and few enough to make room for. */
+const MOST_BUCKETS = 2 ** 22;
+
+/** Half cells along a segment. */
+const stepsOf = (dx: number, dy: number, cell: number): number =>
+  Math.ceil((2 * Math.hypot(dx, dy)) / cell) || 1;
+
+/** About how many cells all segments lie in. */
+function looksAt(ends: Float64Array, cell: number): number {
+  let sum = 0;
+  for (let k = 0; k < ends.length; k += 4)
+    sum += stepsOf(ends[k + 2] - ends[k], ends[k + 3] - ends[k + 1], cell);
+  return sum / 2 + ends.length / 4;
+}
+
 /**
  * A hashed grid with cells of `cell` mm: each segment lies in every cell that one of its points at every half cell
  * falls into, so a search looks one cell further than it reaches.
@@ -38,7 +53,7 @@ export function createSegmentGrid(region: Region, cell: number): SegmentGrid {
     }
   }
   let mask = 1024;
-  while (mask < 2 * count) mask *= 2;
+  while (mask < 2 * looksAt(ends, cell) && mask < MOST_BUCKETS) mask *= 2;
   mask--;
   const bucket = (cx: number, cy: number): number =>
     (Math.imul(cx, 73856093) ^ Math.imul(cy, 19349663)) & mask;
@@ -46,7 +61,7 @@ export function createSegmentGrid(region: Region, cell: number): SegmentGrid {
     for (let k = 0; k < count; k++) {
       const dx = ends[4 * k + 2] - ends[4 * k];
       const dy = ends[4 * k + 3] - ends[4 * k + 1];
-      const steps = Math.ceil((2 * Math.hypot(dx, dy)) / cell) || 1;
+      const steps = stepsOf(dx, dy, cell);
       let lastX = NaN;
       let lastY = NaN;
       for (let i = 0; i <= steps; i++) {

@@ -3,7 +3,8 @@ import { smallest } from '../geometry/lists';
 import type { Bounds } from '../geometry/bounds';
 import { joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
-import { piecesOf, regionArea } from '../geometry/region';
+import { piecesOf } from '../geometry/nesting';
+import { regionArea } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Film } from './film';
 import type { MarkShape } from './marks';
@@ -43,8 +44,7 @@ export function applySheet(
   shape: MarkShape | undefined,
 ): ApplySheet {
   const whole = { minX: 0, minY: 0, maxX: width, maxY: height };
-  const steps = [...films].reverse().map(({ film, region, marks, lines, overlap }, i): ApplyStep => {
-    const art = region.filter((ring) => !marks.includes(ring));
+  const steps = [...films].reverse().map(({ film, region, own: art, lines, overlap }, i): ApplyStep => {
     const areas = piecesOf(art).map(regionArea);
     return {
       film,

@@ -20,7 +20,7 @@ describe('films as a table', () => {
   });
 
   test('columns in another order, semicolons, commas in numbers, no id', () => {
-    const table = 'colour;name;roll width mm;price per m\n#1D3F86;Deep Sea;610,5;3,20\n;;;\n';
+    const table = '\uFEFFcolour;name;roll width mm;price per m\n#1D3F86;Deep Sea;610,5;3,20\n;;;\n';
     const read = filmsFromCsv(table);
     expect(read.ok && read.films).toMatchObject([
       {
@@ -43,6 +43,7 @@ describe('films as a table', () => {
     ['name,colour,roll width mm,finish\nA,#000000,610,shiny', '“shiny” is none of'],
     ['name,colour,roll width mm,build\nA,#000000,610,wood', '“wood” is none of'],
     ['name,colour,roll width mm\n', 'no film'],
+    ['name,colour,roll width mm\n"A,#000000,610\n', 'Line 2: a quotation mark is not closed'],
   ])('%j is told', (table, says) => {
     const read = filmsFromCsv(table);
     expect(read.ok).toBe(false);

@@ -1,4 +1,5 @@
 /** The shop's films as a table that any spreadsheet opens (RFC 4180): a line for each roll. */
+import Papa from 'papaparse';
 import type { Build, Film, Finish, Roll } from './film';
 import { BUILDS, buildOf, FINISHES, finishOf, limitsOf } from './film';
 
@@ -23,16 +24,18 @@ const COLUMNS = [
 
 /** Colours are `#rrggbb`; a film without a roll has one line without a width. */
 export function filmsToCsv(films: readonly Film[]): string {
-  const lines = films.flatMap((film) => {
+  const data = films.flatMap((film) => {
     const rolls = film.rolls.length > 0 ? film.rolls : [undefined];
     return rolls.map((roll) => lineOf(film, roll));
   });
-  return [COLUMNS.join(','), ...lines, ''].join('\r\n');
+  return `${Papa.unparse({ fields: [...COLUMNS], data }, { newline: NEWLINE })}${NEWLINE}`;
 }
 
-function lineOf(film: Film, roll: Roll | undefined): string {
+const NEWLINE = '\r\n';
+
+function lineOf(film: Film, roll: Roll | undefined): (string | number)[] {
   const { narrowest, island, gap, stack, track } = limitsOf(film);
-  const values = [
+  return [
     film.id,
     film.name,
     film.code,
@@ -50,10 +53,7 @@ function lineOf(film: Film, roll: Roll | undefined): string {
     track,
     film.price ?? '',
   ];
-  return values.map((value) => quoted(String(value))).join(',');
 }
-
-const quoted = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
 
 export type FilmTable =
   { readonly ok: true; readonly films: readonly Film[] } | { readonly ok: false; readonly message: string };
@@ -63,8 +63,12 @@ export type FilmTable =
  * rolls of one film, and may differ in nothing else.
  */
 export function filmsFromCsv(text: string): FilmTable {
-  const [head, ...rows] = parseCsv(text.replace(/^\uFEFF/, ''));
-  if (!head) return { ok: false, message: 'The table is empty.' };
+  if (text.trim() === '') return { ok: false, message: 'The table is empty.' };
+  // semicolons and tabs, where a spreadsheet of another country wrote them
+  const { data, errors } = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'] });
+  const open = errors.find(({ type }) => type === 'Quotes');
+  if (open) return { ok: false, message: `Line ${(open.row ?? 0) + 1}: a quotation mark is not closed.` };
+  const [head, ...rows] = data;
   const at = new Map(head.map((name, i) => [name.trim().toLowerCase(), i]));
   const missing = ['name', 'colour', 'roll width mm'].filter((name) => !at.has(name));
   if (missing.length > 0) return { ok: false, message: `The table has no column “${missing.join('”, “')}”.` };
@@ -148,32 +152,4 @@ function numbersTrouble(film: Film): string | undefined {
     return 'how many films may lie on it is a whole number from 1 to 20.';
   if (!(track >= 10 && track <= 1e6)) return 'how long it runs true is no length.';
   return price === undefined || (price >= 0 && price < 1e6) ? undefined : 'the price is no number.';
-}
-
-/** RFC 4180, with semicolons where a spreadsheet of another country wrote them. */
-function parseCsv(text: string): string[][] {
-  const separator = text.slice(0, text.search(/[\r\n]|$/)).includes(';') ? ';' : ',';
-  const rows: string[][] = [];
-  let row: string[] = [];
-  let cell = '';
-  let inside = false;
-  for (let i = 0; i < text.length; i++) {
-    const c = text[i];
-    if (inside) {
-      if (c === '"' && text[i + 1] === '"') cell += text[++i];
-      else if (c === '"') inside = false;
-      else cell += c;
-    } else if (c === '"' && cell === '') inside = true;
-    else if (c === separator) {
-      row.push(cell);
-      cell = '';
-    } else if (c === '\n' || c === '\r') {
-      if (c === '\r' && text[i + 1] === '\n') i++;
-      rows.push([...row, cell]);
-      row = [];
-      cell = '';
-    } else cell += c;
-  }
-  if (cell !== '' || row.length > 0) rows.push([...row, cell]);
-  return rows;
 }

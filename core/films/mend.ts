@@ -1,16 +1,16 @@
 /** What fixes do to the colours once they are separated: thin stems grow to what the film holds, islands go. */
 import type { Fix } from '../artwork/choices';
-import { isFixed } from '../artwork/choices';
+import { isFixed, PLACE_FIXES } from '../artwork/choices';
 import { narrowPlaces } from '../checks/narrow';
 import { boundsTouch } from '../geometry/bounds';
 import type { Bounds } from '../geometry/bounds';
+import { piecesOf } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import {
   difference,
   dropSlivers,
   intersection,
   letOut,
-  piecesOf,
   regionArea,
   regionBounds,
   strokeOutline,
@@ -30,7 +30,7 @@ export function placeRef(filmId: string, where: Bounds, { width, height }: Size)
 
 /** The colours with what `thicken` and `island` fixes ask for; films that no fix names are left as they are. */
 export function mend(colours: readonly ColourPlan[], fixes: readonly Fix[], size: Size): ColourPlan[] {
-  const places = fixes.filter(({ kind }) => kind === 'thicken' || kind === 'island');
+  const places = fixes.filter(({ kind }) => PLACE_FIXES.has(kind));
   if (places.length === 0) return [...colours];
   const films = new Set(colours.flatMap((c) => (c.goesTo === 'film' && c.film ? [c.film.id] : [])));
   let now = [...colours];

@@ -1,15 +1,14 @@
 /** How films lie under one another: whole, with a little under the edge of what covers them, or edge to edge. */
 import { own } from '../units/own';
-import type { PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
-import type { Bounds } from '../geometry/bounds';
 import { boundsTouch } from '../geometry/bounds';
-import { liesOn } from '../geometry/nesting';
-import type { Region } from '../geometry/region';
+import { liesOn, piecesOf } from '../geometry/nesting';
+import { append } from '../geometry/lists';
+import { boxesOf } from '../geometry/boxes';
+import type { Region, Ring } from '../geometry/region';
 import { simplify } from '../geometry/simplify';
 import type { Spot } from '../geometry/spot';
 import {
-  difference,
   dropSlivers,
   grow,
   intersection,
@@ -50,39 +49,65 @@ export interface Layered {
   readonly colours: readonly string[];
 }
 
-/**
- * What is cut of each film so that it lies under those above it as chosen; never past what covers it.
- * @param shapes all that is painted, for films that lie whole beneath
- */
-export function withOverlaps(
-  films: readonly Layered[],
-  chosen: Readonly<Record<string, Overlap>>,
-  shapes: readonly PreparedShape[],
-): Region[] {
-  return films.map(({ film, region, colours }, i) => {
-    const { mode, by } = overlapOf(film, chosen);
-    if (mode === 'butt' || region.length === 0) return region;
-    const uppers = films.slice(i + 1).map((upper) => upper.region);
-    if (uppers.length === 0) return region;
-    const before = mode === 'trap' ? trapped.get(region) : undefined;
-    if (before?.by === by && isSameList(before.uppers, uppers)) return before.cut;
-    const reach =
-      mode === 'trap' ? grow(roughly(region, by * ROUGH), by) : [...region, ...paintedIn(shapes, colours)];
-    const box = regionBounds(reach);
-    const above = uppers.flatMap((upper) => ringsIn(box, upper));
-    if (above.length === 0) return region;
-    // let out by more than rounding, so that what goes under and what is seen stay one outline
-    const cut = dropSlivers(intersection(reach, [...region, ...letOut(above, ROUNDING)]));
-    if (mode === 'trap') trapped.set(region, { by, uppers, cut });
-    return cut;
-  });
+/** What is cut of a film, and what of that lies under others (and {@link ROUNDING} past the edge of what does not). */
+export interface Under {
+  readonly cut: Region;
+  readonly hidden: Region;
 }
 
-/** The last trap of each region: another film on one colour leaves all the outlines, and so all the traps, as they are. */
-const trapped = new WeakMap<Region, { by: number; uppers: readonly Region[]; cut: Region }>();
+/**
+ * What is cut of a film so that it lies under those above it as chosen; never past what covers it.
+ * @param uppers what is seen of the films above it
+ * @param painted what is painted in its colours, seen or not: counts for films that lie whole beneath
+ */
+export function layUnder(
+  region: Region,
+  uppers: readonly Region[],
+  { mode, by }: Overlap,
+  painted: Region,
+): Under {
+  if (mode === 'butt' || region.length === 0 || uppers.length === 0) return { cut: region, hidden: [] };
+  return mode === 'trap' ? trapUnder(region, uppers, by) : wholeUnder(region, uppers, painted);
+}
 
-const isSameList = (a: readonly Region[], b: readonly Region[]): boolean =>
-  a.length === b.length && a.every((region, i) => region === b[i]);
+/** A film that lies under all that covers its colours. */
+function wholeUnder(region: Region, uppers: readonly Region[], painted: Region): Under {
+  const reach = [...region, ...painted];
+  const box = regionBounds(reach);
+  const above = uppers.flatMap((upper) => upper.filter((ring) => boundsTouch(box, ringBounds(ring))));
+  return underneath(reach, region, above);
+}
+
+/** A film with what of `reach` lies under the rings above it. */
+function underneath(reach: Region, region: Region, above: Region): Under {
+  if (above.length === 0) return { cut: region, hidden: [] };
+  // let out by more than rounding, so that what goes under and what is seen become one outline
+  const hidden = dropSlivers(intersection(reach, letOut(above, ROUNDING)));
+  return { cut: dropSlivers(weld([...region, ...hidden])), hidden };
+}
+
+/** A film that goes on a little under the edge of what lies beside it; pieces with nothing beside them stay as they are. */
+function trapUnder(region: Region, uppers: readonly Region[], by: number): Under {
+  const above = uppers.flat();
+  if (above.length === 0) return { cut: region, hidden: [] };
+  const index = boxesOf(above);
+  const touched = new Set<number>();
+  const near: Ring[] = [];
+  const alone: Ring[] = [];
+  for (const piece of piecesOf(region)) {
+    const { minX, minY, maxX, maxY } = ringBounds(piece[0]);
+    const found = index.search(minX - by, minY - by, maxX + by, maxY + by);
+    for (const ring of found) touched.add(ring);
+    append(found.length > 0 ? near : alone, piece);
+  }
+  const reach = grow(roughly(near, by * ROUGH), by);
+  const { cut, hidden } = underneath(
+    reach,
+    near,
+    [...touched].map((ring) => above[ring]),
+  );
+  return { cut: [...alone, ...cut], hidden };
+}
 
 const ROUNDING = 0.002;
 /** How far the hidden edge of a trap may lie from where it should, as a share of the trap: nobody sees it. */
@@ -90,24 +115,6 @@ const ROUGH = 0.02;
 
 const roughly = (region: Region, tolerance: number): Region =>
   region.map((points) => simplify({ points, closed: true }, tolerance).points);
-
-const paintedIn = (shapes: readonly PreparedShape[], colours: readonly string[]): Region =>
-  shapes.filter((shape) => colours.includes(shape.colour)).flatMap((shape) => shape.region);
-
-/** The rings of a region that reach into a box: those left out make no difference inside it. */
-const ringsIn = (box: Bounds, region: Region): Region =>
-  region.filter((ring) => boundsTouch(box, ringBounds(ring)));
-
-/** What of a film lies under others. */
-export function hiddenPart(cut: Region, seen: Region): Region {
-  const before = hidden.get(cut);
-  if (before?.seen === seen) return before.part;
-  const part = dropSlivers(difference(cut, seen));
-  hidden.set(cut, { seen, part });
-  return part;
-}
-
-const hidden = new WeakMap<Region, { seen: Region; part: Region }>();
 
 /** Choices that will show or lift, and places where too many films lie on one another. */
 export function overlapFindings(

@@ -5,18 +5,22 @@ import { append } from '../geometry/lists';
 import RBush from 'rbush';
 import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
+import type { Tell } from '../stages/progress';
+import { untold } from '../stages/progress';
 import type { Folds } from './fold';
 import { folded } from './fold';
-import type { Piece, Region, Ring } from '../geometry/region';
+import type { Piece } from '../geometry/nesting';
+import { piecesOf } from '../geometry/nesting';
+import type { Region, Ring } from '../geometry/region';
 import {
   cutToBox,
   difference,
   dropSlivers,
   letOut,
-  piecesOf,
   regionArea,
   ringArea,
   ringBounds,
+  weld,
   weldDisjoint,
 } from '../geometry/region';
 
@@ -40,10 +44,14 @@ interface Cover extends Bounds {
 
 /** What is seen of one colour so far. */
 class Seen {
-  readonly rings: Ring[] = [];
+  private readonly rings: Ring[] = [];
   private readonly boxes = new RBush<Bounds>();
+  /** Whether something that was added may meet what was there before. */
+  private meets = false;
 
-  add(region: Region): void {
+  /** @param isNear whether the region's box meets that of something added before */
+  add(region: Region, isNear: boolean): void {
+    this.meets ||= isNear;
     append(this.rings, region);
     this.boxes.load(region.filter((ring) => ringArea(ring) > 0).map(ringBounds));
   }
@@ -51,8 +59,15 @@ class Seen {
   isNear(box: Bounds): boolean {
     return this.boxes.collides(box);
   }
+
+  /** All that was added, as one region: regions that lie apart are one already. */
+  region(): Region {
+    return dropSlivers(this.meets ? weldDisjoint(this.rings) : this.rings);
+  }
 }
 
+/** Share of the work that is done when every shape has been looked at; the rest is welding. */
+const PAINTED = 0.8;
 /** Room kept around the part of a cover that is looked at, mm. */
 const CLIP_MARGIN = 0.05;
 /** More than any rounding can part two outlines that were one: keeps slits out of same-colour joins, mm. */
@@ -69,21 +84,22 @@ export function seenColours(
   shapes: readonly PreparedShape[],
   lines: readonly PreparedLine[] = [],
   fold: Folds = {},
+  tell: Tell = untold,
 ): SeenColour[] {
-  if (Object.keys(fold).length > 0) return seenColours(shapes.map(repaint(fold)), lines.map(repaint(fold)));
+  if (Object.keys(fold).length > 0)
+    return seenColours(shapes.map(repaint(fold)), lines.map(repaint(fold)), {}, tell);
   const silhouette = new RBush<Cover>();
   const seen = new Map<string, Seen>();
-  for (const shape of shapes.toReversed()) {
+  for (const [i, shape] of shapes.toReversed().entries()) {
+    tell((i / shapes.length) * PAINTED);
     const covers = silhouette.search(shape.bounds);
-    // slivers thinner than the grid are rounding, not art, and they upset the booleans that follow
-    const visible =
-      covers.length === 0
-        ? shape.region
-        : dropSlivers(hide(shape, covers, seen.get(shape.colour)?.isNear(shape.bounds) ?? false));
-    if (visible.length === 0) continue;
     const own = seen.get(shape.colour) ?? new Seen();
+    const isNear = own.isNear(shape.bounds);
+    // slivers thinner than the grid are rounding, not art, and they upset the booleans that follow
+    const visible = covers.length === 0 ? shape.region : dropSlivers(hide(shape, covers, isNear));
+    if (visible.length === 0) continue;
     seen.set(shape.colour, own);
-    own.add(visible);
+    own.add(visible, isNear);
     extend(silhouette, shape, covers);
   }
   return collect(shapes, lines, seen);
@@ -110,7 +126,7 @@ function collect(
   }
   const out: SeenColour[] = [];
   for (const [colour, count] of counts) {
-    const region = dropSlivers(weldDisjoint(seen.get(colour)?.rings ?? []));
+    const region = seen.get(colour)?.region() ?? [];
     const own = linesOf.get(colour) ?? [];
     if (region.length > 0 || own.length > 0) {
       const drawn = count + new Set(own.map((line) => line.ref)).size;
@@ -163,7 +179,7 @@ function extend(silhouette: RBush<Cover>, shape: PreparedShape, covers: readonly
   }
   const met = covers.filter((cover) => cover.vertices <= 8 * size + 1000);
   for (const cover of met) silhouette.remove(cover);
-  silhouette.load(piecesOf([...shape.region, ...met.flatMap((cover) => cover.rings)]).map(coverOf));
+  silhouette.load(piecesOf(weld([...shape.region, ...met.flatMap((cover) => cover.rings)])).map(coverOf));
 }
 
 /** Covers at one place from which on they are welded. */

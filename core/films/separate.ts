@@ -1,5 +1,6 @@
 import { own } from '../units/own';
 import type { Fix } from '../artwork/choices';
+import { PLACE_FIXES } from '../artwork/choices';
 import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
@@ -25,7 +26,12 @@ import type { MarkChoices } from './marks';
 import { markPlaces, markRegion } from './marks';
 import { mend } from './mend';
 import type { Layered, Overlap } from './overlap';
-import { hiddenPart, overlapFindings, overlapOf, withOverlaps } from './overlap';
+import type { Tell } from '../stages/progress';
+import { untold } from '../stages/progress';
+import type { MakeStage } from '../stages/remember';
+import { forgetful } from '../stages/remember';
+import type { Under } from './overlap';
+import { layUnder, overlapFindings, overlapOf } from './overlap';
 import type { SeenColour } from './seen';
 
 /** What a person decided about colours. Keys are `#rrggbb` as found in the artwork. */
@@ -65,6 +71,8 @@ export interface FilmLayer {
   readonly colours: readonly string[];
   /** What is cut: what is seen, what goes under others, and layer marks. */
   readonly region: Region;
+  /** The same without layer marks. */
+  readonly own: Region;
   /** What is seen of it, edge to edge with the others. */
   readonly seen: Region;
   /** Layer marks with their tabs, which the region holds too. */
@@ -115,38 +123,126 @@ export interface Sign {
   readonly shapes: readonly PreparedShape[];
 }
 
+/** Films are many in one order. */
+const KEPT_FILMS = 120;
+const NOTHING = { region: [] as Region };
+const NO_MARKS = { region: [] as Region, places: [] as Spot[] };
+
+/** {@link separate} with its steps as stages, so that a planner's remember what they made. */
+export function separating(stage: MakeStage) {
+  const planned = stage('assign', planColours);
+  const gathered = stage('film', seenOf, KEPT_FILMS);
+  const painted = stage('painted', paintedIn, KEPT_FILMS);
+  const under = stage('overlap', layUnder, KEPT_FILMS);
+  const marked = stage('marks', layerMarks);
+  const layered = stage('layer', layerOf, KEPT_FILMS);
+  const found = stage('films', findingsOf);
+  const whole = stage('separation', (separation: Separation) => separation);
+  return (
+    seen: readonly SeenColour[],
+    choices: FilmChoices,
+    catalogue: readonly Film[],
+    fixes: readonly Fix[] = [],
+    sign: Sign = { width: 1, height: 1, shapes: [] },
+    tell: Tell = untold,
+  ): Separation => {
+    const { film, off, print, order } = choices;
+    const { width, height, shapes } = sign;
+    const places = fixes.filter(({ kind }) => PLACE_FIXES.has(kind));
+    const colours = planned(seen, { film, off, print, order }, catalogue, places, { width, height });
+    const seenFilms = byFilm(colours).map((own) =>
+      gathered(
+        own[0].film!,
+        own.map(({ colour, region, lines }) => ({ colour, region, lines })),
+      ),
+    );
+    const wanted = seenFilms.length > 1 ? choices.marks : null;
+    const marks = wanted ? marked(boundsOf(seenFilms), wanted) : NO_MARKS;
+    const films = seenFilms.map((layer, i) => {
+      tell(i / seenFilms.length);
+      const overlap = overlapOf(layer.film, choices.overlap);
+      const uppers = overlap.mode === 'butt' ? [] : seenFilms.slice(i + 1).map(({ region }) => region);
+      const beneath =
+        overlap.mode === 'full'
+          ? painted(shapes, layer.colours, foldsInto(choices.fold, layer.colours))
+          : NOTHING;
+      const cut = under(layer.region, uppers, overlap, beneath.region);
+      return layered(layer, cut, marks.region, overlap, own(choices.copies, layer.film.id));
+    });
+    const findings = found(colours, seenFilms, films, choices.overlap, choices.marks?.at ? marks.region : []);
+    const { region, places: markPlaces } = marks;
+    return whole({ colours, films: films.filter(isCut), marks: region, markPlaces, findings });
+  };
+}
+
 /**
  * Gives each seen colour its film, welds what comes from the same film, and mends what the fixes name.
  * @param fixes those of places are read here: `thicken` and `island`
  * @param sign its size, mm: places are kept as fractions of it; and what is painted, for films that lie whole beneath
  */
-export function separate(
+export const separate = separating(forgetful);
+
+/** Colours with their films, in cutting order, mended where fixes name a place. */
+function planColours(
   seen: readonly SeenColour[],
-  choices: FilmChoices,
+  choices: ColourChoices,
   catalogue: readonly Film[],
-  fixes: readonly Fix[] = [],
-  sign: Sign = { width: 1, height: 1, shapes: [] },
-): Separation {
+  fixes: readonly Fix[],
+  size: { readonly width: number; readonly height: number },
+): ColourPlan[] {
   const base = baseFilm(seen, choices, catalogue);
   const drawn = inOrder(seen, choices.order).map((colour) => planColour(colour, choices, catalogue, base));
-  const colours = mend(drawn, fixes, sign);
-  const byFilm = new Map<string, ColourPlan[]>();
+  return mend(drawn, fixes, size);
+}
+
+type ColourChoices = Pick<FilmChoices, 'film' | 'off' | 'print' | 'order'>;
+
+function byFilm(colours: readonly ColourPlan[]): ColourPlan[][] {
+  const films = new Map<string, ColourPlan[]>();
   for (const colour of colours) {
     if (colour.goesTo !== 'film' || !colour.film) continue;
-    byFilm.set(colour.film.id, [...(byFilm.get(colour.film.id) ?? []), colour]);
+    const known = films.get(colour.film.id);
+    if (known) known.push(colour);
+    else films.set(colour.film.id, [colour]);
   }
-  const seenFilms = [...byFilm.values()].map(seenOf);
-  const cut = withOverlaps(seenFilms, choices.overlap, paintedAs(sign.shapes, choices.fold));
-  const wanted = seenFilms.length > 1 ? choices.marks : null;
-  const around = boundsOf(seenFilms);
-  const marks = wanted ? markRegion(around, wanted) : [];
-  const films = seenFilms.map((layer, i) => layerOf(layer, cut[i], marks, choices)).filter(isCut);
-  const findings = [
-    ...separationFindings(colours, films),
-    ...overlapFindings(seenFilms, cut, choices.overlap),
-    ...(wanted?.at ? markFindings(marks, seenFilms) : []),
+  return [...films.values()];
+}
+
+/** The colours that are painted as one of these. */
+const foldsInto = (fold: Folds, colours: readonly string[]): readonly string[] =>
+  Object.keys(fold).filter((colour) => colours.includes(folded(colour, fold)));
+
+/** All that is painted in some colours, or in what is folded into them. */
+function paintedIn(
+  shapes: readonly PreparedShape[],
+  colours: readonly string[],
+  folds: readonly string[],
+): { readonly region: Region } {
+  const own = new Set([...colours, ...folds]);
+  return { region: shapes.filter(({ colour }) => own.has(colour)).flatMap(({ region }) => region) };
+}
+
+/** Layer marks around the films and where their middles are. */
+function layerMarks(
+  around: Bounds,
+  wanted: MarkChoices,
+): { readonly region: Region; readonly places: readonly Spot[] } {
+  return { region: markRegion(around, wanted), places: markPlaces(around, wanted) };
+}
+
+function findingsOf(
+  colours: readonly ColourPlan[],
+  seenFilms: readonly SeenFilm[],
+  films: readonly FilmLayer[],
+  overlap: FilmChoices['overlap'],
+  movedMarks: Region,
+): Finding[] {
+  const cut = films.map((film) => film.own);
+  return [
+    ...separationFindings(colours, films.filter(isCut)),
+    ...overlapFindings(seenFilms, cut, overlap),
+    ...markFindings(movedMarks, seenFilms),
   ];
-  return { colours, films, marks, markPlaces: wanted ? markPlaces(around, wanted) : [], findings };
 }
 
 /** Sorted by the person's order; colours it does not name keep painter's order behind it. */
@@ -162,7 +258,7 @@ function inOrder(seen: readonly SeenColour[], order: readonly string[]): SeenCol
 /** The film that most of the sign is cut from: lines that only divide or crease go into it. */
 function baseFilm(
   seen: readonly SeenColour[],
-  choices: FilmChoices,
+  choices: ColourChoices,
   catalogue: readonly Film[],
 ): Film | undefined {
   const cut = seen.filter((s) => s.area > 0 && goesTo(s.colour, choices) === 'film');
@@ -171,14 +267,14 @@ function baseFilm(
   return planColour(largest, choices, catalogue, undefined).film;
 }
 
-function goesTo(colour: string, { off, print }: FilmChoices): ColourPlan['goesTo'] {
+function goesTo(colour: string, { off, print }: ColourChoices): ColourPlan['goesTo'] {
   if (off.includes(colour)) return 'nothing';
   return print.includes(colour) ? 'print' : 'film';
 }
 
 function planColour(
   seen: SeenColour,
-  choices: FilmChoices,
+  choices: ColourChoices,
   catalogue: readonly Film[],
   base: Film | undefined,
 ): ColourPlan {
@@ -204,11 +300,11 @@ interface SeenFilm extends Layered {
   readonly lines: readonly PreparedLine[];
 }
 
-function seenOf(colours: readonly ColourPlan[]): SeenFilm {
+function seenOf(film: Film, colours: readonly Pick<ColourPlan, 'colour' | 'region' | 'lines'>[]): SeenFilm {
   const rings = colours.flatMap((colour) => colour.region);
   return {
-    film: colours[0].film!,
-    colours: colours.map((c) => c.colour),
+    film,
+    colours: colours.map(({ colour }) => colour),
     region: colours.length === 1 ? colours[0].region : dropSlivers(weld(rings)),
     lines: colours.flatMap((colour) => colour.lines.filter((line) => line.kind !== 'print')),
   };
@@ -220,23 +316,25 @@ const boundsOf = (films: readonly SeenFilm[]): Bounds =>
     return joinBounds(sum, own);
   }, emptyBounds());
 
-const paintedAs = (shapes: readonly PreparedShape[], fold: Folds): PreparedShape[] =>
-  shapes.map((shape) =>
-    fold[shape.colour] === undefined ? shape : { ...shape, colour: folded(shape.colour, fold) },
-  );
-
-function layerOf(seen: SeenFilm, cut: Region, marks: Region, { overlap, copies }: FilmChoices): FilmLayer {
+function layerOf(
+  seen: SeenFilm,
+  { cut, hidden }: Under,
+  marks: Region,
+  overlap: Overlap,
+  copies: number | undefined,
+): FilmLayer {
   const { film, lines } = seen;
-  const region = [...cut, ...marks];
+  const region = marks.length === 0 ? cut : [...cut, ...marks];
   return {
     film,
     colours: seen.colours,
     region,
+    own: cut,
     seen: seen.region,
     marks,
-    hidden: cut === seen.region ? [] : hiddenPart(cut, seen.region),
-    overlap: overlapOf(film, overlap),
-    copies: own(copies, film.id),
+    hidden,
+    overlap,
+    copies,
     lines,
     bounds: lines.reduce((box, line) => joinBounds(box, line.bounds), regionBounds(region)),
     area: regionArea(region),
@@ -246,6 +344,7 @@ function layerOf(seen: SeenFilm, cut: Region, marks: Region, { overlap, copies }
 
 /** Marks that a person moved onto the art: they would be cut out of it. */
 function markFindings(marks: Region, films: readonly SeenFilm[]): Finding[] {
+  if (marks.length === 0) return [];
   const onArt = intersection(
     marks,
     films.flatMap(({ region }) => region),

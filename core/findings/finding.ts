@@ -4,8 +4,13 @@ import type { Bounds } from '../geometry/bounds';
 /** How much a finding matters: `stop` keeps the order from the cutter, `check` wants a look, `note` only tells. */
 export type Severity = 'stop' | 'check' | 'note';
 
+/** The section of the run card in which something is found and can be mended. */
+export type FindingStage = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
+
 /** Something a stage has to say about the art or the choices. Stages return findings; they never throw them. */
 export interface Finding {
+  /** Said by the planner, which knows whose it is. */
+  readonly stage?: FindingStage;
   readonly code: string;
   readonly severity: Severity;
   readonly message: string;

@@ -1,13 +1,9 @@
 /** Which outlines lie inside which. */
-import RBush from 'rbush';
-import type { Bounds } from './bounds';
+import type Flatbush from 'flatbush';
+import { boxesOf } from './boxes';
 import type { Spot } from './spot';
 import type { Region, Ring } from './region';
-import { ringArea, ringBounds } from './region';
-
-interface BoxedRing extends Bounds {
-  readonly index: number;
-}
+import { ringArea } from './region';
 
 /** An outermost outline and all that lies in it: ring indices and how many outlines lie around each. */
 export interface NestedGroup {
@@ -17,9 +13,9 @@ export interface NestedGroup {
 
 /** Takes a region's rings apart into outermost outlines with what lies inside them. Rings must not cross. */
 export function groupNested(region: Region): NestedGroup[] {
-  const boxes = region.map((ring, index): BoxedRing => ({ ...ringBounds(ring), index }));
-  const tree = new RBush<BoxedRing>().load(boxes);
-  const parents = region.map((ring, i) => parentsOf(region, ring, boxes[i], tree));
+  if (region.length === 0) return [];
+  const boxes = boxesOf(region);
+  const parents = region.map((ring) => ringsAround(region, ring, boxes));
   const groups = new Map<number, { rings: number[]; depth: number[] }>();
   parents.forEach((around, i) => {
     const root = around.length === 0 ? i : largest(region, around);
@@ -31,24 +27,34 @@ export function groupNested(region: Region): NestedGroup[] {
   return [...groups.values()];
 }
 
+/** One connected piece: its outer ring first, then its holes. */
+export type Piece = readonly Ring[];
+
+/** Takes a region apart into connected pieces; an island inside a hole is a piece of its own. */
+export function piecesOf(region: Region): Piece[] {
+  if (region.length < 2) return region.length === 0 ? [] : [region];
+  const outer = region.filter((ring) => ringArea(ring) > 0);
+  const holes = region.filter((ring) => ringArea(ring) < 0);
+  const pieces = outer.map((ring) => [ring]);
+  if (holes.length === 0 || outer.length === 0) return pieces;
+  const boxes = boxesOf(outer);
+  const areas = outer.map(ringArea);
+  for (const hole of holes) {
+    const around = ringsAround(outer, hole, boxes);
+    if (around.length > 0) pieces[around.reduce((best, k) => (areas[k] < areas[best] ? k : best))].push(hole);
+  }
+  return pieces;
+}
+
 const largest = (region: Region, rings: readonly number[]): number =>
   rings.reduce((best, i) => (Math.abs(ringArea(region[i])) > Math.abs(ringArea(region[best])) ? i : best));
 
-/** Every ring around this one. Rings of a region never cross, so one point of the ring decides. */
-function parentsOf(region: Region, ring: Ring, box: BoxedRing, tree: RBush<BoxedRing>): number[] {
+/** The rings around one. Rings of a region never cross, so one point of it decides. */
+function ringsAround(rings: Region, ring: Ring, boxes: Flatbush): number[] {
   const middle: Spot = [(ring[0] + ring[2]) / 2, (ring[1] + ring[3]) / 2];
-  return tree
-    .search(box)
-    .filter(
-      (other) =>
-        other.index !== box.index &&
-        other.minX <= box.minX &&
-        other.minY <= box.minY &&
-        other.maxX >= box.maxX &&
-        other.maxY >= box.maxY &&
-        isInside(region[other.index], middle),
-    )
-    .map((other) => other.index);
+  return boxes
+    .search(middle[0], middle[1], middle[0], middle[1])
+    .filter((other) => rings[other] !== ring && isInside(rings[other], middle));
 }
 
 /** Whether a place lies on a region and not in a hole of it. */

@@ -10,7 +10,6 @@ import {
   letOut,
   mapRegion,
   outlineLength,
-  piecesOf,
   rectangle,
   regionArea,
   regionBounds,
@@ -107,12 +106,6 @@ describe('strokes', () => {
     expect(regionArea(strokeOutline(line, 4, { ...ROUND, cap: 'butt' }))).toBeCloseTo(200, 1);
     expect(regionArea(strokeOutline(line, 4, { ...ROUND, cap: 'square' }))).toBeCloseTo(216, 1);
   });
-});
-
-test('pieces: an island in a hole is a piece of its own', () => {
-  const rings = [...difference(square(0, 0, 30), square(5, 5, 20)), ...square(10, 10, 5)];
-  const pieces = piecesOf(rings);
-  expect(pieces.map((piece) => piece.length).sort()).toEqual([1, 2]);
 });
 
 test('mirroring keeps areas positive and moves where it should', () => {

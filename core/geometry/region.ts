@@ -2,9 +2,10 @@
  * Regions: closed, straight-edged areas with holes. The only file that knows the polygon library.
  * Outer rings have positive area, holes negative (see {@link ringArea}), so a region's area is the plain sum.
  */
-import type { Path64, Paths64, PolyPath64 } from 'clipper2-ts';
-import { Clipper64, ClipType, FillRule, PolyTree64 } from 'clipper2-ts';
+import type { Path64, Paths64 } from 'clipper2-ts';
+import { Clipper64, ClipType, FillRule } from 'clipper2-ts';
 import type { Bounds } from './bounds';
+import { inColumns } from './columns';
 import { emptyBounds, growBounds, isEmptyBounds } from './bounds';
 import type { Matrix } from './matrix';
 import { determinant } from './matrix';
@@ -48,13 +49,16 @@ function fromGrid(path: Path64): Ring {
 const gridAll = (rings: readonly Float64Array[]): Paths64 => rings.map(toGrid);
 
 function run(type: ClipType, subject: Paths64, clip: Paths64, fill: FillRule): Region {
-  const clipper = new Clipper64();
-  clipper.preserveCollinear = false;
-  clipper.addSubject(subject);
-  if (clip.length > 0) clipper.addClip(clip);
-  const solution: Paths64 = [];
-  clipper.execute(type, fill, solution);
-  return solution.map(fromGrid);
+  const sweep = (subject: Paths64, clip: Paths64): Paths64 => {
+    const clipper = new Clipper64();
+    clipper.preserveCollinear = false;
+    clipper.addSubject(subject);
+    if (clip.length > 0) clipper.addClip(clip);
+    const solution: Paths64 = [];
+    clipper.execute(type, fill, solution);
+    return solution;
+  };
+  return inColumns(subject, clip, sweep).map(fromGrid);
 }
 
 /** Welds rings into one region under a fill rule. Also the way from raw outlines to a region. */
@@ -191,34 +195,6 @@ export function mapRegion(region: Region, m: Matrix): Region {
 export function rectangle(b: Bounds): Region {
   if (isEmptyBounds(b)) return [];
   return [Float64Array.of(b.minX, b.minY, b.maxX, b.minY, b.maxX, b.maxY, b.minX, b.maxY)];
-}
-
-/** One connected piece: its outer ring first, then its holes. */
-export type Piece = readonly Ring[];
-
-/** Takes a region apart into connected pieces; an island inside a hole is a piece of its own. */
-export function piecesOf(region: Region): Piece[] {
-  if (region.length < 2) return region.length === 0 ? [] : [region];
-  const clipper = new Clipper64();
-  clipper.preserveCollinear = false;
-  clipper.addSubject(gridAll(region));
-  const tree = new PolyTree64();
-  clipper.execute(ClipType.Union, FillRule.NonZero, tree);
-  const pieces: Piece[] = [];
-  const visit = (node: PolyPath64): void => {
-    for (let i = 0; i < node.count; i++) {
-      const outer = node.child(i);
-      const rings: Ring[] = [fromGrid(outer.poly as Path64)];
-      for (let k = 0; k < outer.count; k++) {
-        const hole = outer.child(k);
-        rings.push(fromGrid(hole.poly as Path64));
-        visit(hole);
-      }
-      pieces.push(rings);
-    }
-  };
-  visit(tree);
-  return pieces;
 }
 
 /**

@@ -44,6 +44,19 @@ export interface Device {
   readonly tools?: number;
 }
 
+/** What of a cutter matters to what lies in it. */
+export interface Bed extends Pick<
+  Cutter,
+  'name' | 'widestRoll' | 'narrowestRoll' | 'rollerMargin' | 'leadMargin' | 'trackLength'
+> {
+  readonly device: Pick<Device, 'tools'>;
+}
+
+/** What of a cutter matters to the knife's way. */
+export interface Machine extends Pick<Cutter, 'leadMargin' | 'motion'> {
+  readonly device: Pick<Device, 'step' | 'tools'>;
+}
+
 /** How a film is cut on a cutter with a blade. Forces in grams, speeds in cm/s, as on the machine's own panel. */
 export interface Recipe {
   readonly force: number;

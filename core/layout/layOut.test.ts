@@ -1,12 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { CURLEW } from '../../demo/shop';
 import type { Film } from '../films/film';
-import type { FilmLayer } from '../films/separate';
+import type { Part } from '../panels/part';
 import { mapRegion, rectangle, regionBounds, ringBounds } from '../geometry/region';
 import { DEFAULT_CHOICES } from '../plan/plan';
 import { cuttableWidth } from './cutter';
-import { layOut } from './layOut';
-import type { LayoutChoices } from './layOut';
+import type { Bed } from './cutter';
+import { layOut as layFilm } from './layOut';
+import type { LayoutChoices, Strip } from './strip';
 
 const IN = 25.4;
 const film: Film = {
@@ -19,22 +20,21 @@ const film: Film = {
   kind: 'sign',
 };
 
-function layer(width: number, height: number, more: Partial<Film> = {}): FilmLayer {
+function layer(width: number, height: number, more: Partial<Film> = {}): Part {
   const bounds = { minX: 7, minY: 9, maxX: 7 + width, maxY: 9 + height };
   return {
+    id: 'f',
+    label: 'Damson',
     film: { ...film, ...more },
-    colours: ['#4a1d44'],
     region: rectangle(bounds),
     lines: [],
     marks: [],
-    seen: [],
-    hidden: [],
-    overlap: { mode: 'butt', by: 0 },
     bounds,
     area: width * height,
-    outline: 2 * (width + height),
   };
 }
+const layOut = (parts: readonly Part[], all: LayoutChoices, cutter: Bed) =>
+  layFilm(parts[0].film, parts, all, cutter);
 const choices = (more: Partial<LayoutChoices> = {}): LayoutChoices => ({
   ...DEFAULT_CHOICES.layout,
   border: false,
@@ -92,7 +92,7 @@ describe('placing', () => {
           CURLEW,
         ).strips;
         const { matrix, box } = strip.placements[0];
-        const art = regionBounds(mapRegion(strip.layer.region, matrix));
+        const art = regionBounds(mapRegion(strip.placements[0].part.region, matrix));
         for (const [inner, outer] of [
           [art.minX, box.minX + 4],
           [art.minY, box.minY + 4],
@@ -154,7 +154,7 @@ test('of several rolls the one is taken that costs least film and is long enough
     { width: 1220, lengthLeft: 30_000 },
     { width: 610, lengthLeft: 1000 },
   ];
-  const widthOf = (l: FilmLayer, more: Partial<LayoutChoices> = {}): number =>
+  const widthOf = (l: Part, more: Partial<LayoutChoices> = {}): number =>
     layOut([l], choices({ turn: 'as-drawn', ...more }), CURLEW).strips[0].roll.width;
   expect(widthOf(layer(500, 300, { rolls }))).toBe(610);
   // 1000 mm are left on the narrow one
@@ -174,4 +174,90 @@ test('a film that slips early tells so before the cutter does', () => {
   );
   expect(findings).toMatchObject([{ code: 'long-track', limit: 3000 }]);
   expect(findings[0].message).toContain('it runs true for 3.00 m');
+});
+
+describe('several strips and several parts', () => {
+  const part = (id: string, width: number, height: number, more: Partial<Film> = {}): Part => ({
+    ...layer(width, height, more),
+    id,
+  });
+  const apart = (strip: Strip, spacing: number): void => {
+    for (const [i, a] of strip.placements.entries()) {
+      expect(a.box.minY).toBeGreaterThanOrEqual(0);
+      expect(a.box.maxY).toBeLessThanOrEqual(strip.cuttable);
+      expect(a.box.maxX).toBeLessThanOrEqual(strip.length);
+      for (const b of strip.placements.slice(i + 1)) {
+        const x = Math.max(a.box.minX - b.box.maxX, b.box.minX - a.box.maxX);
+        const y = Math.max(a.box.minY - b.box.maxY, b.box.minY - a.box.maxY);
+        expect(Math.max(x, y)).toBeGreaterThanOrEqual(spacing - 1e-9);
+      }
+    }
+  };
+
+  test('a film longer than it runs true goes over as few strips as it takes, every copy once', () => {
+    const { strips, findings } = layOut(
+      [layer(1000, 300)],
+      choices({ copies: 20, turn: 'as-drawn' }),
+      CURLEW,
+    );
+    // 8 mm of lead, 5 of tail, 10 between: five of 1 m in 6 m; 4.84 m are left then, and one wants a new roll
+    expect(strips.map(({ id, placements }) => [id, placements.length])).toEqual([
+      ['f', 5],
+      ['f.2', 5],
+      ['f.3', 5],
+      ['f.4', 4],
+      ['f.5', 1],
+    ]);
+    expect(strips.flatMap(({ placements }) => placements.map(({ copy }) => copy))).toEqual([
+      ...Array(20).keys(),
+    ]);
+    for (const strip of strips) {
+      expect(strip.length).toBeLessThanOrEqual(CURLEW.trackLength);
+      apart(strip, 10);
+    }
+    expect(findings.map(({ code }) => code)).toEqual(['film-short', 'several-strips']);
+  });
+
+  test('what one roll does not hold goes onto the next, and each roll is counted by itself', () => {
+    const rolls = [
+      { width: 610, lengthLeft: 2100 },
+      { width: 620, lengthLeft: 1500 },
+    ];
+    const { strips, findings } = layOut(
+      [layer(500, 500, { rolls })],
+      choices({ copies: 6, turn: 'as-drawn' }),
+      CURLEW,
+    );
+    expect(strips.map(({ roll, placements }) => [roll.width, placements.length])).toEqual([
+      [610, 4],
+      [620, 2],
+    ]);
+    expect(findings.map(({ code }) => code)).toEqual(['several-strips']);
+    const chosen = layOut(
+      [layer(500, 500, { rolls })],
+      choices({ copies: 6, turn: 'as-drawn', rolls: { f: 610 } }),
+      CURLEW,
+    );
+    expect(new Set(chosen.strips.map(({ roll }) => roll.width))).toEqual(new Set([610]));
+    expect(chosen.findings.map(({ code }) => code)).toContain('film-short');
+  });
+
+  test('parts of different sizes lie beside one another, turned where they fit only so', () => {
+    const parts = [part('a', 300, 200), part('b', 100, 250), part('c', 150, 900), part('d', 80, 80)];
+    const { strips, findings } = layOut(parts, choices({ copies: 2 }), CURLEW);
+    expect(findings).toEqual([]);
+    expect(strips).toHaveLength(1);
+    const [strip] = strips;
+    expect(strip.placements.map(({ part: { id }, copy }) => `${id}${copy}`).sort()).toEqual(
+      ['a0', 'a1', 'b0', 'b1', 'c0', 'c1', 'd0', 'd1'].sort(),
+    );
+    apart(strip, 10);
+    for (const { part: own, matrix, box } of strip.placements) {
+      const art = regionBounds(mapRegion(own.region, matrix));
+      expect([art.minX, art.minY, art.maxX, art.maxY].map((v) => Math.round(v * 1e6))).toEqual(
+        [box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v * 1e6)),
+      );
+    }
+    expect(strip.used).toBeCloseTo((2 * (60_000 + 25_000 + 135_000 + 6_400)) / strip.area, 9);
+  });
 });

@@ -1,6 +1,5 @@
 import { own } from '../units/own';
-import { append } from '../geometry/lists';
-import type { FilmLayer } from '../films/separate';
+import { largest } from '../geometry/lists';
 import type { Film, Roll } from '../films/film';
 import { limitsOf } from '../films/film';
 import type { Finding } from '../findings/finding';
@@ -9,64 +8,16 @@ import { heightOf, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
-import type { Region } from '../geometry/region';
 import { mapRegion, ringArea, ringBounds } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
-import { formatLength } from '../units/length';
+import type { Part } from '../panels/part';
 import { weedBorder } from './border';
-import type { Cutter } from './cutter';
+import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
-
-export interface LayoutChoices {
-  readonly copies: number;
-  /** mm between copies, weed borders included */
-  readonly spacing: number;
-  readonly turn: 'as-drawn' | 'turned' | 'shorter';
-  readonly mirror: 'by-film' | 'mirrored' | 'not-mirrored';
-  readonly border: boolean;
-  /** mm from the art to its weed border */
-  readonly borderDistance: number;
-  readonly place: 'edge' | 'middle';
-  /** Width of the roll a film is cut from, by film id; missing: whichever takes the least film. */
-  readonly rolls: Readonly<Record<string, number>>;
-}
-
-/** One copy on the film: maps face view to the strip. */
-export interface Placement {
-  readonly copy: number;
-  readonly matrix: Matrix;
-  /** What it takes up on the strip, weed border included. */
-  readonly box: Bounds;
-}
-
-/**
- * One film as it will lie in the cutter. Strip coordinates in mm: x runs along the roll from the leading edge,
- * y across it from the far edge of the cuttable width.
- */
-export interface Strip {
-  readonly film: Film;
-  readonly layer: FilmLayer;
-  readonly roll: Roll;
-  readonly cuttable: number;
-  /** Uncut film at each edge of the roll, mm. */
-  readonly rollerMargin: number;
-  readonly mirrored: boolean;
-  readonly turned: boolean;
-  readonly placements: readonly Placement[];
-  /** Weed border per placement, broken beside layer marks; empty when switched off. */
-  readonly borders: readonly (readonly Polyline[])[];
-  /** mm of film used along the roll */
-  readonly length: number;
-  /** mm² of film used, the whole width */
-  readonly area: number;
-  /** Share of the used film that stays on the sign, 0 … 1. */
-  readonly used: number;
-}
-
-export interface Layout {
-  readonly strips: readonly Strip[];
-  readonly findings: readonly Finding[];
-}
+import { filmFindings, mirrorFindings, noRoll, rollMisfit, tooWide } from './layoutFindings';
+import type { Item, Shelf } from './shelves';
+import type { Layout, LayoutChoices, Placement, Strip } from './strip';
+import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
 
 /** Room kept at both edges of the cuttable width: the holder swings past the art by its blade offset, mm. */
 const SWING_ROOM = 0.5;
@@ -74,146 +25,173 @@ const SWING_ROOM = 0.5;
 const TAIL = 5;
 
 /**
- * Lays every film of an order on its roll: copies in columns across the film, columns along it, each film with
- * its own box so that none is longer than it must be.
+ * Lays one film's parts on its rolls: side by side across the film, row after row along it. A film that runs true for
+ * less than it needs, or of which less is left on the roll, goes over several strips, as few as that allows.
+ * @param film as it is on the shelf now
  */
-export function layOut(films: readonly FilmLayer[], choices: LayoutChoices, cutter: Cutter): Layout {
-  const strips: Strip[] = [];
-  const findings: Finding[] = [];
-  for (const layer of films) {
-    const { film } = layer;
-    const strip = onBestRoll(layer, choices, cutter);
-    if ('code' in strip) findings.push(strip);
-    else {
-      strips.push(strip);
-      append(findings, stripFindings(strip, cutter));
-    }
-    append(findings, mirrorFindings(film, choices));
-  }
-  return { strips, findings };
+export function layOut(film: Film, parts: readonly Part[], choices: LayoutChoices, cutter: Bed): Layout {
+  const { strips, findings } = ontoRolls(film, parts, choices, cutter);
+  return { strips, findings: [...findings, ...mirrorFindings(film, choices)] };
 }
 
-/** A film on the roll that was chosen, or on the one of which it takes the least and that is long enough. */
-function onBestRoll(layer: FilmLayer, choices: LayoutChoices, cutter: Cutter): Strip | Finding {
-  const { film } = layer;
-  if (film.rolls.length === 0) return noRoll(film);
+function ontoRolls(film: Film, parts: readonly Part[], choices: LayoutChoices, cutter: Bed): Layout {
+  if (film.rolls.length === 0) return { strips: [], findings: [noRoll(film)] };
   const fitting = film.rolls.filter((roll) => isTaken(roll, cutter));
-  if (fitting.length === 0) return rollMisfit(film, cutter);
+  if (fitting.length === 0) return { strips: [], findings: [rollMisfit(film, cutter)] };
   const chosen = fitting.filter(({ width }) => width === own(choices.rolls, film.id));
-  const tries = (chosen.length > 0 ? chosen : fitting).map((roll) => stripOf(layer, roll, choices, cutter));
-  const strips = tries.filter((strip): strip is Strip => !('code' in strip));
-  const missing = ({ length, roll }: Strip): number => Math.max(0, length - roll.lengthLeft);
-  strips.sort((a, b) => missing(a) - missing(b) || a.area - b.area);
-  // when it is too wide for all of them, the widest roll tells by how much
-  return strips[0] ?? tries.reduce((best, next) => (limitIn(next) > limitIn(best) ? next : best));
+  const strips: Strip[] = [];
+  let rolls = chosen.length > 0 ? chosen : fitting;
+  let left = parts.flatMap((part) => copiesOf(part, choices));
+  while (left.length > 0) {
+    const best = bestRoll(left, rolls, choices, cutter);
+    if ('code' in best) return { strips: [], findings: [best] };
+    const others = rolls.filter((roll) => roll !== best.roll);
+    const batches = batchesOn(best, Math.min(cutter.trackLength, limitsOf(film).track), others.length > 0);
+    for (const shelves of batches) strips.push(stripOf(film, strips.length, shelves, best, choices, cutter));
+    // shelves keep the order of what lies on them
+    left = left.slice(batches.flat().reduce((sum, { items }) => sum + items.length, 0));
+    rolls = others;
+  }
+  return { strips, findings: filmFindings(film, strips, cutter) };
 }
 
-const limitIn = (strip: Strip | Finding): number => ('code' in strip ? (strip.limit ?? 0) : 0);
+const copiesOf = (part: Part, { copies }: LayoutChoices): Item[] =>
+  Array.from({ length: part.copies ?? copies }, (_, copy) => ({ part, copy }));
 
-const isTaken = ({ width }: Roll, { narrowestRoll, widestRoll }: Cutter): boolean =>
+const isTaken = ({ width }: Roll, { narrowestRoll, widestRoll }: Bed): boolean =>
   width >= narrowestRoll && width <= widestRoll;
 
-const noRoll = ({ name }: Film): Finding => ({
-  code: 'no-roll',
-  severity: 'stop',
-  message: `No roll of ${name} is on the shelf.`,
-  waysOut: ['Pick another film under Films', 'Add a roll under Materials'],
-});
-
-function rollMisfit({ name, rolls }: Film, cutter: Cutter): Finding {
-  const widths = rolls.map(({ width }) => both(width)).join(', ');
-  return {
-    code: 'roll-misfit',
-    severity: 'stop',
-    message: `${name} is ${widths} wide; ${cutter.name} takes rolls of ${both(cutter.narrowestRoll)} to ${both(cutter.widestRoll)}.`,
-    waysOut: ['Pick a film on another roll under Films'],
-    measured: rolls[0].width,
-    limit: cutter.widestRoll,
-  };
+/** Items as they would lie on one roll. */
+interface OnRoll {
+  readonly roll: Roll;
+  readonly cuttable: number;
+  readonly shelves: readonly Shelf[];
+  readonly lead: number;
+  readonly spacing: number;
 }
 
-function stripOf(layer: FilmLayer, roll: Roll, all: LayoutChoices, cutter: Cutter): Strip | Finding {
-  const choices = { ...all, copies: layer.copies ?? all.copies };
+const stripLength = (shelves: readonly Shelf[], { lead, spacing }: OnRoll): number =>
+  lead + lengthOf(shelves, spacing) + TAIL;
+
+/** The roll of which the items take the least and that is long enough for them, or why they fit on none. */
+function bestRoll(
+  items: readonly Item[],
+  rolls: readonly Roll[],
+  choices: LayoutChoices,
+  cutter: Bed,
+): OnRoll | Finding {
+  const tries = rolls.map((roll) => onRoll(items, roll, choices, cutter));
+  const fits = tries.filter((made): made is OnRoll => !('code' in made));
+  const missing = (made: OnRoll): number =>
+    Math.max(0, stripLength(made.shelves, made) - made.roll.lengthLeft);
+  const area = (made: OnRoll): number => stripLength(made.shelves, made) * made.roll.width;
+  fits.sort((a, b) => missing(a) - missing(b) || area(a) - area(b));
+  // when it is too wide for all of them, the widest roll tells by how much
+  return fits[0] ?? tries.reduce((best, next) => (limitIn(next) > limitIn(best) ? next : best));
+}
+
+const limitIn = (made: OnRoll | Finding): number => ('code' in made ? (made.limit ?? 0) : 0);
+
+function onRoll(items: readonly Item[], roll: Roll, choices: LayoutChoices, cutter: Bed): OnRoll | Finding {
   const cuttable = cuttableWidth(cutter, roll.width);
   const usable = cuttable - 2 * SWING_ROOM;
-  const rim = choices.border ? choices.borderDistance : 0;
-  const along = widthOf(layer.bounds) + 2 * rim;
-  const across = heightOf(layer.bounds) + 2 * rim;
-  const asDrawn = packing(along, across, usable, choices);
-  const turnedRound = packing(across, along, usable, choices);
-  const turned = pickTurn(choices, asDrawn, turnedRound);
-  const chosen = turned ? turnedRound : asDrawn;
-  if (!chosen)
-    return tooWide(layer, roll, turned ? along : across, usable, cutter, turned ? asDrawn : turnedRound);
-  const mirrored = isMirrored(layer.film, choices);
-  const cell = turned ? { along: across, across: along } : { along, across };
-  const toCell = intoCell(layer.bounds, rim, mirrored, turned);
-  const start: Spot = [
-    cutter.leadMargin,
-    choices.place === 'middle' ? (cuttable - chosen.width) / 2 : SWING_ROOM,
-  ];
-  const placements = Array.from({ length: choices.copies }, (_, copy) =>
-    placeCopy(copy, chosen.rows, cell, start, choices.spacing, toCell),
-  );
-  const length = cutter.leadMargin + chosen.length + TAIL;
+  const { spacing, turn } = choices;
+  const rim = rimOf(choices);
+  const shelves = shelvesOf(items, { usable, spacing, rim, turn });
+  if (!isShelves(shelves)) {
+    const other = lay(shelves, rim, !shelves.turned);
+    return tooWide(shelves, roll, usable, cutter, other.across <= usable);
+  }
+  return { roll, cuttable, shelves, lead: cutter.leadMargin, spacing };
+}
+
+const rimOf = ({ border, borderDistance }: LayoutChoices): number => (border ? borderDistance : 0);
+
+/**
+ * The shelves strip by strip: none longer than the film runs true, and all together no longer than the roll, unless a
+ * single shelf is, or there is no other roll for what is left.
+ */
+function batchesOn(on: OnRoll, runsTrue: number, hasOther: boolean): Shelf[][] {
+  const batches: Shelf[][] = [];
+  let remaining = on.roll.lengthLeft;
+  for (let from = 0; from < on.shelves.length;) {
+    let to = from + 1;
+    const fits = (end: number, limit: number): boolean =>
+      stripLength(on.shelves.slice(from, end), on) <= limit;
+    if (!fits(to, remaining)) {
+      if (hasOther) break;
+      remaining = Infinity;
+    }
+    while (to < on.shelves.length && fits(to + 1, Math.min(runsTrue, remaining))) to++;
+    const batch = on.shelves.slice(from, to);
+    batches.push(batch);
+    remaining -= stripLength(batch, on);
+    from = to;
+  }
+  return batches;
+}
+
+function stripOf(
+  film: Film,
+  before: number,
+  shelves: readonly Shelf[],
+  on: OnRoll,
+  choices: LayoutChoices,
+  cutter: Bed,
+): Strip {
+  const mirrored = isMirrored(film, choices);
+  const rim = rimOf(choices);
+  const width = largest(shelves.map(({ across }) => across));
+  const y = choices.place === 'middle' ? (on.cuttable - width) / 2 : SWING_ROOM;
+  const placements = place(shelves, [on.lead, y], choices.spacing, rim, mirrored);
+  const length = stripLength(shelves, on);
+  const area = length * on.roll.width;
   return {
-    film: layer.film,
-    layer,
-    roll,
-    cuttable,
+    id: before === 0 ? film.id : `${film.id}.${before + 1}`,
+    film,
+    roll: on.roll,
+    cuttable: on.cuttable,
     rollerMargin: cutter.rollerMargin,
     mirrored,
-    turned,
+    turned: shelves.some(({ items }) => items.some(({ turned }) => turned)),
     placements,
-    borders: choices.border ? placements.map((p) => borderOf(p, layer.marks, rim)) : [],
+    borders: choices.border ? placements.map((p) => borderOf(p, rim)) : [],
     length,
-    area: length * roll.width,
-    used: (layer.area * choices.copies) / (length * roll.width),
+    area,
+    used: placements.reduce((sum, { part }) => sum + part.area, 0) / area,
   };
 }
 
-function borderOf({ box, matrix }: Placement, marks: Region, rim: number): Polyline[] {
-  const outer = marks.filter((ring) => ringArea(ring) > 0);
+function place(
+  shelves: readonly Shelf[],
+  [left, top]: Spot,
+  spacing: number,
+  rim: number,
+  mirrored: boolean,
+): Placement[] {
+  let x = left;
+  return shelves.flatMap(({ items, along }) => {
+    let y = top;
+    const placed = items.map((item): Placement => {
+      const box = { minX: x, minY: y, maxX: x + item.along, maxY: y + item.across };
+      const toCell = intoCell(item.part.bounds, rim, mirrored, item.turned);
+      const matrix = multiply(translation(x, y), toCell);
+      y += item.across + spacing;
+      return { part: item.part, copy: item.copy, matrix, box };
+    });
+    x += along + spacing;
+    return placed;
+  });
+}
+
+function borderOf({ part, box, matrix }: Placement, rim: number): Polyline[] {
+  const outer = part.marks.filter((ring) => ringArea(ring) > 0);
   const tabs = mapRegion(outer, matrix).map(ringBounds);
   return weedBorder(box, tabs, rim + BESIDE);
 }
 
 /** Tabs no further from the art's edge than this count as lying beside the border, mm. */
 const BESIDE = 1;
-
-interface Packing {
-  readonly rows: number;
-  /** mm along and across */
-  readonly length: number;
-  readonly width: number;
-}
-
-/** How copies of a box pack on the film, or undefined when even one is too wide. */
-function packing(
-  along: number,
-  across: number,
-  usable: number,
-  { copies, spacing }: LayoutChoices,
-): Packing | undefined {
-  if (across > usable + 1e-6) return undefined;
-  const rows = Math.min(copies, Math.max(1, Math.floor((usable + spacing + 1e-6) / (across + spacing))));
-  const columns = Math.ceil(copies / rows);
-  return {
-    rows,
-    length: columns * along + (columns - 1) * spacing,
-    width: rows * across + (rows - 1) * spacing,
-  };
-}
-
-function pickTurn(
-  choices: LayoutChoices,
-  asDrawn: Packing | undefined,
-  turned: Packing | undefined,
-): boolean {
-  if (choices.turn !== 'shorter') return choices.turn === 'turned';
-  if (!asDrawn || !turned) return asDrawn === undefined && turned !== undefined;
-  return turned.length < asDrawn.length - 1e-6;
-}
 
 /** Film that is cut from the back is mirrored by itself: its face lies down in the cutter. */
 function isMirrored(film: Film, choices: LayoutChoices): boolean {
@@ -230,102 +208,3 @@ function intoCell(box: Bounds, rim: number, mirrored: boolean, turned: boolean):
   const turn: Matrix = turned ? [0, 1, -1, 0, h, 0] : IDENTITY;
   return multiply(turn, multiply(mirror, toCorner));
 }
-
-function placeCopy(
-  copy: number,
-  rows: number,
-  cell: { along: number; across: number },
-  start: Spot,
-  spacing: number,
-  toCell: Matrix,
-): Placement {
-  const x = start[0] + Math.floor(copy / rows) * (cell.along + spacing);
-  const y = start[1] + (copy % rows) * (cell.across + spacing);
-  const box = { minX: x, minY: y, maxX: x + cell.along, maxY: y + cell.across };
-  return { copy, matrix: multiply(translation(x, y), toCell), box };
-}
-
-const both = (mm: number): string => `${formatLength(mm, 'mm')} (${(mm / 25.4).toFixed(2)} in)`;
-
-function tooWide(
-  layer: FilmLayer,
-  roll: Roll,
-  needs: number,
-  usable: number,
-  cutter: Cutter,
-  otherWay: Packing | undefined,
-): Finding {
-  const scale = Math.floor((usable / needs) * 1000) / 10;
-  return {
-    code: 'too-wide',
-    severity: 'stop',
-    message: `${layer.film.name} needs ${both(needs)} across, but the knife reaches ${both(usable)} on this ${formatLength(roll.width, 'mm')} roll in ${cutter.name}.`,
-    waysOut: [
-      ...(otherWay ? ['Turn it by 90° under Layout: then it fits'] : []),
-      `Make the sign smaller: ${scale} % of this size fits`,
-      `Pick a film on a wider roll under Films`,
-    ],
-    where: layer.bounds,
-    measured: needs,
-    limit: usable,
-  };
-}
-
-function stripFindings(strip: Strip, cutter: Cutter): Finding[] {
-  const findings: Finding[] = [];
-  const second = strip.layer.lines.filter((line) => line.kind === 'pen' || line.kind === 'crease').length;
-  if (second > 0 && (cutter.device.tools ?? 1) < 2) {
-    findings.push({
-      code: 'no-second-tool',
-      severity: 'check',
-      message: `${second === 1 ? '1 line of' : `${second} lines of`} ${strip.film.name} want a pen or a creasing tool; ${cutter.name} holds only a knife, so they are left out.`,
-      waysOut: ['Give them another line kind under Artwork', 'Pick a cutter with two tools'],
-      where: strip.layer.bounds,
-      key: `no-second-tool ${strip.film.id}`,
-    });
-  }
-  const { lengthLeft } = strip.roll;
-  if (strip.length > lengthLeft) {
-    findings.push({
-      code: 'film-short',
-      severity: 'check',
-      message: `${strip.film.name} needs ${metres(strip.length)} of film; ${metres(lengthLeft)} is left on the roll.`,
-      waysOut: ['Cut fewer copies', 'Put a new roll in'],
-      measured: strip.length,
-      limit: lengthLeft,
-    });
-  }
-  const ownTrack = limitsOf(strip.film).track;
-  if (strip.length > Math.min(cutter.trackLength, ownTrack)) {
-    findings.push({
-      code: 'long-track',
-      severity: 'check',
-      message: `${strip.film.name} runs ${metres(strip.length)} in one go; ${ownTrack < cutter.trackLength ? `it runs true for ${metres(ownTrack)}` : `${cutter.name} keeps film true for ${metres(cutter.trackLength)}`}.`,
-      waysOut: ['Queue fewer copies at a time'],
-      measured: strip.length,
-      limit: Math.min(cutter.trackLength, ownTrack),
-    });
-  }
-  return findings;
-}
-
-function mirrorFindings(film: Film, { mirror }: LayoutChoices): Finding[] {
-  if (mirror === 'by-film') {
-    if (!film.cutFromBack) return [];
-    const message = `${film.name} is cut from the back, so its cut is mirrored.`;
-    return [{ code: 'mirrored-by-film', severity: 'note', message }];
-  }
-  if (film.cutFromBack === (mirror === 'mirrored')) return [];
-  return [
-    {
-      code: 'mirror-unusual',
-      severity: 'check',
-      message: film.cutFromBack
-        ? `${film.name} is cut from the back but is not mirrored: it will read backwards.`
-        : `${film.name} is cut from the front but is mirrored: it will read backwards unless it goes behind glass.`,
-      waysOut: ['Set Mirror to “as the film needs” under Layout'],
-    },
-  ];
-}
-
-const metres = (mm: number): string => `${(mm / 1000).toFixed(2)} m`;

@@ -1,28 +1,28 @@
 /** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
 import { own } from '../units/own';
 import type { Artwork } from '../artwork/artwork';
-import type { ArtworkChoices, Ignored, Piece } from '../artwork/choices';
+import type { ArtworkChoices, Ignored } from '../artwork/choices';
 import { isSame, NO_LINE_RULES, sourceKey } from '../artwork/choices';
 import type { PreparedArtwork } from '../artwork/prepare';
-import { prepare } from '../artwork/prepare';
-import type { PreparedPiece, SizeChoices } from '../artwork/preparePiece';
-import { preparePiece } from '../artwork/preparePiece';
+import { preparing } from '../artwork/prepare';
 import type { CheckSteps } from '../checks/checkOver';
 import { atOnce, checkOver } from '../checks/checkOver';
-import type { Film } from '../films/film';
-import type { Folds } from '../films/fold';
-import type { SeenColour } from '../films/seen';
+import type { Film, Roll } from '../films/film';
 import { seenColours } from '../films/seen';
-import type { FilmChoices, Separation } from '../films/separate';
-import { NO_FILM_CHOICES, separate } from '../films/separate';
+import type { FilmChoices, FilmLayer, Separation } from '../films/separate';
+import { NO_FILM_CHOICES, separating } from '../films/separate';
 import type { Again } from '../films/again';
-import { onlyAgain } from '../films/again';
-import type { Finding } from '../findings/finding';
-import type { Cutter, Recipe } from '../layout/cutter';
-import type { LayoutChoices, Strip } from '../layout/layOut';
+import type { Finding, FindingStage } from '../findings/finding';
+import type { Bed, Cutter, Machine, Recipe } from '../layout/cutter';
+import type { LayoutChoices, Strip } from '../layout/strip';
 import { layOut } from '../layout/layOut';
+import { panel } from '../panels/panel';
 import type { CutProgram } from '../toolpath/program';
 import { programFor } from '../toolpath/program';
+import type { Tell } from '../stages/progress';
+import { between, untold } from '../stages/progress';
+import type { MakeStage } from '../stages/remember';
+import { createMemory } from '../stages/remember';
 
 /** Everything a person decided about an order. Small, stored, undoable. */
 export interface Choices {
@@ -30,12 +30,19 @@ export interface Choices {
   readonly films: FilmChoices;
   readonly layout: LayoutChoices;
   readonly cut: CutChoices;
-  readonly cutter: string | null;
+  readonly cutter: CutterChoices;
 }
 
-/** What differs from the shop's recipes, by film id. */
+/** What differs from the shop's recipes, by cutter id and film id: what one blade needs says nothing about another's. */
 export interface CutChoices {
-  readonly recipes: Readonly<Record<string, Partial<Recipe>>>;
+  readonly recipes: Readonly<Record<string, Readonly<Record<string, Partial<Recipe>>>>>;
+}
+
+export interface CutterChoices {
+  /** The cutter that the order goes to; null: the shop's first. */
+  readonly order: string | null;
+  /** Films that go to another, by id. */
+  readonly film: Readonly<Record<string, string>>;
 }
 
 /** What the shop has. */
@@ -49,6 +56,7 @@ export interface Shop {
 /** One cut: a strip with its recipe and all that the knife does. */
 export interface PlannedCut {
   readonly strip: Strip;
+  readonly cutter: Cutter;
   readonly recipe: Recipe;
   /** The shop's recipe, before this order's changes. */
   readonly shopRecipe: Recipe;
@@ -66,6 +74,7 @@ export interface Totals {
 export interface Plan {
   readonly prepared: PreparedArtwork;
   readonly separation: Separation;
+  /** The order's; a cut says where it goes itself. */
   readonly cutter: Cutter | undefined;
   readonly cuts: readonly PlannedCut[];
   readonly totals: Totals;
@@ -94,145 +103,210 @@ export const DEFAULT_CHOICES: Choices = {
     place: 'edge',
   },
   cut: { recipes: {} },
-  cutter: null,
+  cutter: { order: null, film: {} },
 };
 
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
-  /** @param again only these pieces are laid out and cut */
+  /**
+   * @param again only these pieces are laid out and cut
+   * @param tell hears how far it is
+   */
   readonly plan: (
     artworks: ReadonlyMap<string, Artwork>,
     choices: Choices,
     shop: Shop,
     again?: Again,
+    tell?: Tell,
   ) => Plan;
   /** The check-over of the same order, in steps: only looks, and may take longer than the plan. */
   readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => CheckSteps;
   /** How often each stage has really run: what memoisation is tested by. */
-  readonly runs: Readonly<Record<Stage, number>>;
+  readonly runs: Readonly<Record<string, number>>;
 }
 
-type Stage = 'piece' | 'prepare' | 'separate' | 'assign' | 'check' | 'layOut' | 'toolpath';
+/** Share of a first plan's time that is over when each stage is (measured on drawings of many thousand parts). */
+const DONE = { prepared: 0.15, seen: 0.5, separated: 0.75 } as const;
 
-const KEPT = 4;
-/** Pieces are many in one order. */
-const KEPT_PIECES = 200;
+/** Strips and films are many in one order. */
+const KEPT_MANY = 200;
 
 /**
  * A planner with its own memory. Artworks come by {@link sourceKey}: the same key must mean the same artwork.
  */
 export function createPlanner(): Planner {
-  const runs: Record<Stage, number> = {
-    piece: 0,
-    prepare: 0,
-    separate: 0,
-    assign: 0,
-    check: 0,
-    layOut: 0,
-    toolpath: 0,
-  };
-  const stage = <In extends readonly unknown[], Out>(
-    name: Stage,
-    compute: (...input: In) => Out,
-    most = KEPT,
+  const { stage, inSteps, name, runs } = createMemory();
+  const prepared = preparing(stage);
+  const seen = stage('seen', seenColours);
+  const separated = separating(stage);
+  const checked = inSteps('check', checkOver);
+  const filmCut = cuttingFilms(stage);
+
+  const upToFilms = (
+    artworks: ReadonlyMap<string, Artwork>,
+    { artwork, films }: Choices,
+    shop: Shop,
+    tell: Tell = untold,
   ) => {
-    const kept = memory<Out>(most);
-    return (key: string, ...input: In): Out => {
-      const known = kept.get(key);
-      if (known !== undefined) return known;
-      runs[name]++;
-      return kept.keep(key, compute(...input));
-    };
-  };
-  const pieces = stage('piece', preparePiece, KEPT_PIECES);
-  const prepareOne = (
-    artwork: Artwork,
-    { width, height, lockAspect }: SizeChoices,
-    { id, source }: Piece,
-    { lines, fixes }: ArtworkChoices,
-  ): PreparedPiece => {
-    const size = { width, height, lockAspect };
-    return pieces(keyOf(sourceKey(source), id, size, lines, fixes), artwork, size, { id, lines, fixes });
-  };
-  const prepared = stage('prepare', (artworks: ReadonlyMap<string, Artwork>, choices: ArtworkChoices) =>
-    prepare(artworks, choices, prepareOne),
-  );
-  const seen = stage('separate', ({ shapes, lines }: PreparedArtwork, fold: Folds): SeenColour[] =>
-    seenColours(shapes, lines, fold),
-  );
-  const assigned = stage('assign', separate);
-  const checked = memory<Finding[]>(KEPT);
-  const laidOut = stage('layOut', layOut);
-  const programs = stage(
-    'toolpath',
-    (strips: readonly Strip[], choices: Choices, cutter: Cutter, shop: Shop) =>
-      strips.map((strip) => planCut(strip, choices, cutter, shop)),
-  );
-
-  const upToFilms = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => {
-    const { ignored: _only, ...drawing } = choices.artwork;
-    const there = drawing.pieces.map((piece) => artworks.has(sourceKey(piece.source)));
-    const sizeKey = keyOf(drawing, there);
-    const sized = prepared(sizeKey, artworks, choices.artwork);
-    const visible = seen(keyOf(sizeKey, choices.films.fold), sized, choices.films.fold);
-    const filmKey = keyOf(sizeKey, choices.films, shop.films);
-    const separation = assigned(filmKey, visible, choices.films, shop.films, drawing.fixes, sized);
-    const cutter = shop.cutters.find((c) => c.id === choices.cutter) ?? shop.cutters[0];
-    return { sized, separation, filmKey, cutter };
+    for (const [key, known] of artworks) name(known, key);
+    const drawn = prepared(artworks, artwork);
+    const visible = seen(drawn.shapes, drawn.lines, films.fold, between(DONE.prepared, DONE.seen, tell));
+    const catalogue = shop.films.map(withoutStock);
+    const overlapping = between(DONE.seen, DONE.separated, tell);
+    return { drawn, separation: separated(visible, films, catalogue, artwork.fixes, drawn, overlapping) };
   };
 
-  const plan: Planner['plan'] = (artworks, choices, shop, again) => {
-    const { sized, separation, filmKey, cutter } = upToFilms(artworks, choices, shop);
-    const { ignored } = choices.artwork;
-    if (!cutter) return assemble(sized, separation, undefined, [], [noCutter()], ignored);
-    const layoutKey = keyOf(filmKey, choices.layout, cutter, again);
-    const films = again ? onlyAgain(separation.films, again) : separation.films;
-    const layout = laidOut(layoutKey, films, choices.layout, cutter);
-    const cutKey = keyOf(layoutKey, choices.cut, shop.recipes);
-    const cuts = programs(cutKey, layout.strips, choices, cutter, shop);
-    return assemble(sized, separation, cutter, cuts, layout.findings, ignored);
+  const plan: Planner['plan'] = (artworks, choices, shop, again, tell = untold) => {
+    const { drawn, separation } = upToFilms(artworks, choices, shop, tell);
+    const stocked = withStock(separation, shop.films);
+    const cutter = orderCutter(choices, shop);
+    if (!cutter) return assemble(drawn, stocked, undefined, [], [noCutter], choices);
+    const toCut = between(DONE.separated, 1, tell);
+    const made = separation.films.flatMap((layer, i) => {
+      const { film } = stocked.films[i];
+      if (again && again.film !== film.id) return [];
+      toCut(i / separation.films.length);
+      const goesTo = cutterNamed(shop, own(choices.cutter.film, film.id)) ?? cutter;
+      return [filmCut(layer, film, choices, shop, goesTo, again)];
+    });
+    const cuts = made.flatMap((film) => film.cuts);
+    const findings = made.flatMap((film) => film.findings);
+    return assemble(drawn, stocked, cutter, cuts, findings, choices);
   };
 
   function* check(artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): CheckSteps {
-    const { sized, separation, filmKey, cutter } = upToFilms(artworks, choices, shop);
-    const step = cutter?.device.step;
-    const key = keyOf(filmKey, step);
-    let found = checked.get(key);
-    if (!found) {
-      runs.check++;
-      found = checked.keep(key, yield* checkOver(artworks, choices.artwork, sized, separation, step));
-    }
-    return leave(found, choices.artwork.ignored);
+    const { drawn, separation } = upToFilms(artworks, choices, shop);
+    const { ignored, ...drawing } = choices.artwork;
+    const sources = new Set(drawing.pieces.map(({ source }) => sourceKey(source)));
+    const used = new Map([...artworks].filter(([key]) => sources.has(key)));
+    const step = orderCutter(choices, shop)?.device.step;
+    const found = yield* checked(used, drawing, drawn, separation, step);
+    return leave(from('artwork', found), ignored);
   }
   return { plan, check, runs };
 }
 
-/** The last so many results, by key. */
-function memory<Out>(most: number) {
-  const kept = new Map<string, Out>();
-  const keep = (key: string, made: Out): Out => {
-    kept.set(key, made);
-    if (kept.size > most) kept.delete(kept.keys().next().value as string);
-    return made;
+/** What one film comes to on its cutter, and what has to be told of how it lies and of its recipe. */
+interface FilmCut {
+  readonly cuts: readonly PlannedCut[];
+  readonly findings: readonly Finding[];
+}
+
+function cuttingFilms(stage: MakeStage) {
+  const parts = stage('panel', panel, KEPT_MANY);
+  const laidOut = stage('layOut', layOut, KEPT_MANY);
+  const programs = stage('toolpath', programFor, KEPT_MANY);
+  return (
+    layer: FilmLayer,
+    film: Film,
+    choices: Choices,
+    shop: Shop,
+    cutter: Cutter,
+    again: Again | undefined,
+  ): FilmCut => {
+    const own = layoutOf(choices.layout, film.id);
+    const { strips, findings } = laidOut(film, parts([layer], again), own, bedOf(cutter));
+    const layout = from('layout', findings);
+    const shopRecipe = recipeOf(shop, cutter, film);
+    if (!shopRecipe)
+      return { cuts: [], findings: strips.length > 0 ? [...layout, noRecipe(film, cutter)] : layout };
+    const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
+    const cuts = strips.map((strip) => ({
+      strip,
+      cutter,
+      recipe,
+      shopRecipe,
+      program: programs(strip, recipe, machineOf(cutter)),
+    }));
+    return { cuts, findings: layout };
   };
-  return { get: (key: string): Out | undefined => kept.get(key), keep };
 }
 
-const keyOf = (...parts: readonly unknown[]): string => JSON.stringify(parts);
+const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefined =>
+  shop.cutters.find((cutter) => cutter.id === id);
 
-function planCut(strip: Strip, choices: Choices, cutter: Cutter, shop: Shop): PlannedCut {
-  const shopRecipe = shop.recipes[`${cutter.id}/${strip.film.id}`] ?? shop.recipes[`${cutter.id}/*`];
-  if (!shopRecipe) throw new Error(`no recipe for ${strip.film.id} on ${cutter.id}`);
-  const recipe = { ...shopRecipe, ...own(choices.cut.recipes, strip.film.id) };
-  return { strip, recipe, shopRecipe, program: programFor(strip, recipe, cutter) };
+const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined =>
+  cutterNamed(shop, cutter.order) ?? shop.cutters[0];
+
+const recipeOf = (shop: Shop, cutter: Cutter, film: Film): Recipe | undefined =>
+  own(shop.recipes, `${cutter.id}/${film.id}`) ?? own(shop.recipes, `${cutter.id}/*`);
+
+/** What an order changes in a film's recipe on one cutter; `*` stands for the shop's first, as older orders have it. */
+function changedRecipe(
+  { recipes }: CutChoices,
+  shop: Shop,
+  cutter: Cutter,
+  film: Film,
+): Partial<Recipe> | undefined {
+  const older = shop.cutters[0]?.id === cutter.id ? own(recipes, '*') : undefined;
+  return own(own(recipes, cutter.id) ?? {}, film.id) ?? own(older ?? {}, film.id);
 }
 
-const noCutter = (): Finding => ({
+const from = (stage: FindingStage, findings: readonly Finding[]): Finding[] =>
+  findings.map((finding) => ({ ...finding, stage }));
+
+/** A film as what is seen of it depends on: what is on the shelf does not count. */
+const withoutStock = (film: Film): Film => ({ ...film, rolls: [] });
+
+/** The separation with its films as they are on the shelf. */
+function withStock(separation: Separation, stock: readonly Film[]): Separation {
+  const films = new Map(stock.map((film) => [film.id, film]));
+  const live = (film: Film): Film => films.get(film.id) ?? film;
+  return {
+    ...separation,
+    colours: separation.colours.map((colour) => ({ ...colour, film: colour.film && live(colour.film) })),
+    films: separation.films.map((layer) => ({ ...layer, film: live(layer.film) })),
+  };
+}
+
+/** What of the layout one film reads. */
+function layoutOf({ rolls, ...layout }: LayoutChoices, film: string): LayoutChoices {
+  const width = own(rolls, film);
+  return { ...layout, rolls: width === undefined ? {} : { [film]: width } };
+}
+
+/** What of a cutter the layout reads. */
+const bedOf = ({
+  name,
+  widestRoll,
+  narrowestRoll,
+  rollerMargin,
+  leadMargin,
+  trackLength,
+  device,
+}: Cutter): Bed => ({
+  name,
+  widestRoll,
+  narrowestRoll,
+  rollerMargin,
+  leadMargin,
+  trackLength,
+  device: { tools: device.tools },
+});
+
+/** What of a cutter the knife's way reads. */
+const machineOf = ({ leadMargin, motion, device }: Cutter): Machine => ({
+  leadMargin,
+  motion,
+  device: { step: device.step, tools: device.tools },
+});
+
+const noRecipe = ({ id, name }: Film, cutter: Cutter): Finding => ({
+  stage: 'cut',
+  code: 'no-recipe',
+  severity: 'stop',
+  message: `${cutter.name} has no recipe for ${name}, nor one for all films.`,
+  waysOut: ['Pick another cutter or film', `Give ${cutter.name} a recipe for ${name}`],
+  key: `no-recipe ${id}`,
+});
+
+const noCutter: Finding = {
+  stage: 'cutter',
   code: 'no-cutter',
   severity: 'stop',
   message: 'The shop has no cutter yet.',
   waysOut: ['Add a cutter'],
-});
+};
 
 /** A plan with all that was found, for whoever has time for both. */
 export function planAndCheck(
@@ -250,10 +324,11 @@ function assemble(
   separation: Separation,
   cutter: Cutter | undefined,
   cuts: readonly PlannedCut[],
-  moreFindings: readonly Finding[],
-  ignored: readonly Ignored[],
+  findings: readonly Finding[],
+  { artwork: { ignored } }: Choices,
 ): Plan {
   const sum = (of: (cut: PlannedCut) => number): number => cuts.reduce((total, cut) => total + of(cut), 0);
+  const all = [...from('artwork', prepared.findings), ...from('films', separation.findings), ...findings];
   return {
     prepared,
     separation,
@@ -263,13 +338,22 @@ function assemble(
       filmLength: sum((cut) => cut.strip.length),
       filmArea: sum((cut) => cut.strip.area),
       seconds: sum((cut) => cut.program.seconds),
-      swaps: Math.max(0, cuts.length - 1),
+      swaps: swapsIn(cuts),
     },
-    findings: leave(
-      withNothing([...prepared.findings, ...separation.findings, ...moreFindings], cuts),
-      ignored,
-    ),
+    findings: leave(withNothing(all, cuts), ignored),
   };
+}
+
+/** Times that film is changed between two cuts of one cutter. */
+function swapsIn(cuts: readonly PlannedCut[]): number {
+  const loaded = new Map<string, Roll>();
+  let swaps = 0;
+  for (const { cutter, strip } of cuts) {
+    const before = loaded.get(cutter.id);
+    if (before && before !== strip.roll) swaps++;
+    loaded.set(cutter.id, strip.roll);
+  }
+  return swaps;
 }
 
 /** That there is nothing to cut is always said. */
@@ -278,6 +362,7 @@ function withNothing(findings: readonly Finding[], cuts: readonly PlannedCut[]):
   return [
     ...findings,
     {
+      stage: 'artwork',
       code: 'nothing',
       severity: 'stop',
       message: 'There is nothing to cut in this order.',

@@ -2,7 +2,7 @@ import type { LineKind } from '../artwork/choices';
 import { mapPoints } from '../artwork/preparePiece';
 import { lineToPathData, regionToPathData } from '../geometry/pathText';
 import { mapRegion } from '../geometry/region';
-import type { Strip } from '../layout/layOut';
+import type { Strip } from '../layout/strip';
 
 const escapeText = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
 
@@ -12,7 +12,7 @@ const KINDS: readonly LineKind[] = ['through', 'perforated', 'crease', 'pen'];
 export function stripSvg(strip: Strip): string {
   const w = strip.length.toFixed(3);
   const h = strip.cuttable.toFixed(3);
-  const art = strip.placements.map((p) => regionToPathData(mapRegion(strip.layer.region, p.matrix)));
+  const art = strip.placements.map((p) => regionToPathData(mapRegion(p.part.region, p.matrix)));
   const group = (id: string, paths: readonly string[]): string =>
     paths.length === 0
       ? ''
@@ -21,7 +21,7 @@ export function stripSvg(strip: Strip): string {
           .join('\n')}\n  </g>\n`;
   const lines = (kind: LineKind): string[] =>
     strip.placements.flatMap((p) =>
-      strip.layer.lines
+      p.part.lines
         .filter((line) => line.kind === kind)
         .map((line) => lineToPathData({ points: mapPoints(line.points, p.matrix), closed: line.closed })),
     );

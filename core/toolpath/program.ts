@@ -6,8 +6,8 @@ import type { Polyline } from '../geometry/path';
 import type { Ring } from '../geometry/region';
 import { lineLength, mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
-import type { Cutter, Recipe } from '../layout/cutter';
-import type { Placement, Strip } from '../layout/layOut';
+import type { Machine, Recipe } from '../layout/cutter';
+import type { Placement, Strip } from '../layout/strip';
 import { kindRecipe, toolsNeeded } from './kinds';
 import { orderLines } from './orderLines';
 import type { Heading } from './compensate';
@@ -45,19 +45,19 @@ const ALIGN_OFFSETS = 12;
 
 /**
  * What the knife does for one strip: a short stroke in the waste that turns the blade into a known direction,
- * then copy by copy (so that film travels little): pen and crease first, then what is kiss cut, inside before outside,
+ * then part by part and copy by copy (so that film travels little): pen and crease first, then what is kiss cut, inside before outside,
  * the copy's weed border, and last what goes through the backing.
  */
-export function programFor(strip: Strip, recipe: Recipe, cutter: Cutter): CutProgram {
+export function programFor(strip: Strip, recipe: Recipe, cutter: Machine): CutProgram {
   const writer = new ProgramWriter(recipe, cutter);
   if (recipe.bladeOffset > 0) writer.align(strip);
-  for (const placement of strip.placements) {
-    writer.lines(strip, placement, ['pen', 'crease', 'kiss']);
-    const art = mapRegion(strip.layer.region, placement.matrix);
+  strip.placements.forEach((placement, i) => {
+    writer.lines(placement, ['pen', 'crease', 'kiss']);
+    const art = mapRegion(placement.part.region, placement.matrix);
     for (const ring of orderRings(art, writer.at)) writer.ring(ring, 'art', placement.copy);
-    writer.border(strip.borders[placement.copy] ?? [], placement.copy);
-    writer.lines(strip, placement, ['perforated', 'through']);
-  }
+    writer.border(strip.borders[i] ?? [], placement.copy);
+    writer.lines(placement, ['perforated', 'through']);
+  });
   return writer.finish(strip.length);
 }
 
@@ -72,7 +72,7 @@ class ProgramWriter {
 
   constructor(
     private readonly recipe: Recipe,
-    private readonly cutter: Cutter,
+    private readonly cutter: Machine,
   ) {}
 
   align(strip: Strip): void {
@@ -106,11 +106,11 @@ class ProgramWriter {
     this.add(path.points, part, copy, 'kiss');
   }
 
-  /** The strip's lines of some kinds, one kind after the other. */
-  lines(strip: Strip, { copy, matrix }: Placement, kinds: readonly LineKind[]): void {
+  /** A part's lines of some kinds, one kind after the other. */
+  lines({ part, copy, matrix }: Placement, kinds: readonly LineKind[]): void {
     for (const kind of kinds) {
       if (toolsNeeded(kind) > (this.cutter.device.tools ?? 1)) continue;
-      const own = strip.layer.lines
+      const own = part.lines
         .filter((line) => line.kind === kind)
         .map((line: PreparedLine) => ({ points: mapPoints(line.points, matrix), closed: line.closed }));
       for (const line of orderLines(own, this.at)) this.line(line, kind, copy);

@@ -18,7 +18,7 @@ import { sql } from 'drizzle-orm';
 import type { Choices } from '../../core/plan/plan';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';
-import type { OrderRow } from '../../contracts/api';
+import type { OrderSummary } from '../../contracts/api';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -59,7 +59,8 @@ export const orders = pgTable('orders', {
   thumbnail: bytea('thumbnail'),
   /** The revision that counts now; undo moves it back, redo forward. */
   revision: integer('revision').notNull().default(0),
-  summary: jsonb('summary').$type<OrderRow['summary']>().notNull(),
+  /** As last planned; null until it has been for the first time. */
+  summary: jsonb('summary').$type<OrderSummary>(),
   changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
 });
 
@@ -124,6 +125,8 @@ export const cuts = pgTable(
     position: integer('position').notNull(),
     of: integer('of').notNull(),
     state: text('state').notNull(),
+    /** The plan's id of the strip. */
+    strip: text('strip').notNull(),
     film: jsonb('film').$type<Film>().notNull(),
     recipe: jsonb('recipe').$type<Recipe>().notNull(),
     mirrored: boolean('mirrored').notNull(),

@@ -1,6 +1,7 @@
 /** What goes to the bench on paper: the run card, and the sheet for weeding, taping and applying. */
 import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
+import { joinBounds } from '../../core/geometry/bounds';
 import type { ApplySheet } from '../../core/films/applying';
 import { applySheet, hintsOf, markHint, TAPING } from '../../core/films/applying';
 import type { Region } from '../../core/geometry/region';
@@ -168,10 +169,11 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
     .rect(doc.page.width - MARGIN - 14, top + 8, 14, 14)
     .lineWidth(1)
     .stroke(INK);
-  const { region, bounds } = strip.layer;
+  const parts = [...new Set(strip.placements.map(({ part }) => part))];
+  const bounds = parts.map((part) => part.bounds).reduce(joinBounds);
   drawing(
     doc,
-    [{ region, colour: strip.film.colour }],
+    parts.map(({ region }) => ({ region, colour: strip.film.colour })),
     {
       minX: bounds.minX,
       minY: bounds.minY,

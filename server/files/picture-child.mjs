@@ -12,10 +12,16 @@ for await (const chunk of process.stdin) chunks.push(chunk);
 async function main() {
   const image = sharp(Buffer.concat(chunks), { limitInputPixels: mostPixels, failOn: 'truncated' });
   if (across !== undefined) {
-    const png = image
+    const small = await image
       .rotate()
       .resize({ width: across, withoutEnlargement: true })
-      .png({ compressionLevel: 3 });
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    // as smooth as what is traced in the end
+    const size = windowFor(noiseOf(small.data, small.info.width, small.info.height, 1));
+    const seen = sharp(small.data, { raw: small.info });
+    const png = (size === 0 ? seen : seen.median(size)).png({ compressionLevel: 3 });
     return { head: {}, data: await png.toBuffer() };
   }
   const { width = 0, height = 0, density } = await image.metadata();
@@ -27,28 +33,32 @@ async function main() {
     .raw()
     .toBuffer({ resolveWithObject: true });
   const { width: w, height: h } = info;
-  const noise = noiseOf(data, w, h);
-  const size = noise < QUIET ? 0 : noise < LOUD ? 3 : 5;
+  const size = windowFor(noiseOf(data, w, h, 1));
   // the median keeps edges where they are
   const smooth = size === 0 ? data : await sharp(data, { raw: info }).median(size).raw().toBuffer();
-  return { head: { width: w, height: h, density, smoothed: size > 0 }, data: smooth };
+  // what is left is told by pixels that no window has in common
+  const noise = size === 0 ? 0 : noiseOf(smooth, w, h, size + 1);
+  return { head: { width: w, height: h, density, smoothed: size > 0, noise }, data: smooth };
 }
 
 /** Grain below the first leaves outlines as they are, above the second it needs the larger window; of 255. */
 const [QUIET, LOUD] = [5, 11];
 
+const windowFor = (noise) => (noise < QUIET ? 0 : noise < LOUD ? 3 : 5);
+
 /**
  * Grain of a scanner or camera as a standard deviation, by the median absolute deviation of neighbours' differences,
- * which edges hardly change (Hampel 1974; 1.4826 makes it that of a normal distribution, √2 is for the difference).
+ * `apart` pixels from each other, which edges hardly change (Hampel 1974; 1.4826 makes it that of a normal
+ * distribution, √2 is for the difference).
  */
-function noiseOf(data, width, height) {
+function noiseOf(data, width, height, apart) {
   const counts = new Uint32Array(256);
   const step = Math.max(1, Math.floor((width * height) / 200_000)) | 1;
   let n = 0;
-  for (let i = 0; i < width * height - 1; i += step) {
+  for (let i = 0; i < width * height - apart; i += step) {
     // the ends of the scale cut grain off: there is none to be seen in pure white
-    if (i % width === width - 1 || data[4 * i + 3] < 128) continue;
-    const [a, b] = [data[4 * i + 1], data[4 * i + 5]];
+    if ((i % width) + apart >= width || data[4 * i + 3] < 128) continue;
+    const [a, b] = [data[4 * i + 1], data[4 * (i + apart) + 1]];
     if ((a <= 1 && b <= 1) || (a >= 254 && b >= 254)) continue;
     counts[Math.abs(a - b)]++;
     n++;

@@ -9,6 +9,7 @@ import { Resvg } from '@resvg/resvg-js';
 import { DxfWriter, point2d, point3d, Units } from '@tarikjabiri/dxf';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
+import { gaussian } from '../../core/random';
 import type { Artwork, Shape } from '../../core/artwork/artwork';
 import { preparePiece } from '../../core/artwork/preparePiece';
 import { readResolvedSvg } from '../../core/artwork/readResolvedSvg';
@@ -440,16 +441,12 @@ describe('pictures', () => {
     'a black drawing under grain of σ = %d is proposed as black on white, and traced as one disc',
     async (sigma) => {
       const [width, height] = [900, 700];
-      let state = 7;
-      const uniform = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
-      // Box & Muller 1958
-      const normal = (): number =>
-        Math.sqrt(-2 * Math.log(uniform() + 1e-12)) * Math.cos(2 * Math.PI * uniform());
+      const grain = gaussian(7, sigma);
       const data = Buffer.alloc(3 * width * height);
       for (let i = 0; i < width * height; i++) {
         const inside = Math.hypot((i % width) - 450, Math.floor(i / width) - 350) < 250;
         for (let c = 0; c < 3; c++)
-          data[3 * i + c] = Math.max(0, Math.min(255, Math.round((inside ? 30 : 225) + sigma * normal())));
+          data[3 * i + c] = Math.max(0, Math.min(255, Math.round((inside ? 30 : 225) + grain())));
       }
       const png = await sharp(data, { raw: { width, height, channels: 3 } })
         .png()

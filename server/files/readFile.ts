@@ -9,7 +9,7 @@ import { tooMuch, workOf } from './limits';
 import type { Tell } from './tell';
 import { LARGEST_UPLOAD, readSvg, tooBig } from './readSvg';
 import { readEps, readPdfFile } from './readPdfFile';
-import { readPicture, suggestFor } from './readPicture';
+import { openPicture, suggestFor, tracePicture } from './readPicture';
 
 export type FileKind = 'svg' | 'dxf' | 'pdf' | 'eps' | 'plt' | 'picture';
 
@@ -69,9 +69,27 @@ export async function readFile(
   const kind = kindOf(bytes);
   const artwork = await readAs(kind, bytes, reading, tell);
   if (artwork.shapes.length === 0 && kind !== 'picture') throw nothingToCut(artwork);
+  return workable(artwork);
+}
+
+/** @throws FileProblem when there is more in it than one order can hold */
+function workable(artwork: Artwork): Artwork {
   const problem = tooMuch(workOf(artwork));
   if (problem) throw problem;
   return artwork;
+}
+
+/** Reads a file that has just come in, and says how; a picture is unpacked once for both. */
+export async function readFirst(
+  bytes: Uint8Array,
+  tell: Tell,
+): Promise<{ readonly artwork: Artwork; readonly reading: Reading }> {
+  if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
+  if (kindOf(bytes) !== 'picture')
+    return { artwork: await readFile(bytes, AS_IT_COMES, tell), reading: AS_IT_COMES };
+  const opened = await openPicture(bytes);
+  const trace = suggestFor(opened);
+  return { artwork: workable(tracePicture(opened, trace, tell)), reading: { ...AS_IT_COMES, trace } };
 }
 
 async function readAs(kind: FileKind, bytes: Uint8Array, reading: Reading, tell: Tell): Promise<Artwork> {
@@ -82,8 +100,10 @@ async function readAs(kind: FileKind, bytes: Uint8Array, reading: Reading, tell:
       return readPdfFile(bytes, reading, tell);
     case 'eps':
       return readEps(bytes, tell);
-    case 'picture':
-      return readPicture(bytes, reading.trace, tell);
+    case 'picture': {
+      const opened = await openPicture(bytes);
+      return tracePicture(opened, reading.trace ?? suggestFor(opened), tell);
+    }
     case 'dxf':
       return readText('DXF', () => readDxf(textOf(bytes), reading.units));
     default:
@@ -153,5 +173,6 @@ function nothingToCut({ findings }: Artwork): FileProblem {
 
 /** How a file is read to begin with: a picture with what suits it, all else as it comes. */
 export async function firstReading(bytes: Uint8Array): Promise<Reading> {
-  return kindOf(bytes) === 'picture' ? { ...AS_IT_COMES, trace: await suggestFor(bytes) } : AS_IT_COMES;
+  if (kindOf(bytes) !== 'picture') return AS_IT_COMES;
+  return { ...AS_IT_COMES, trace: suggestFor(await openPicture(bytes)) };
 }

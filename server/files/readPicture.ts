@@ -4,7 +4,8 @@ import type { Finding } from '../../core/findings/finding';
 import type { TraceChoices } from '../../core/artwork/choices';
 import { DEFAULT_TRACE } from '../../core/artwork/choices';
 import type { Picture } from '../../core/artwork/trace/picture';
-import { artworkOfTrace, suggestTrace, trace } from '../../core/artwork/trace/trace';
+import { isPhotograph, suggestTrace } from '../../core/artwork/trace/suggest';
+import { artworkOfTrace, trace } from '../../core/artwork/trace/trace';
 import { FileProblem } from './fileProblem';
 import { launchOwn, tooComplicated } from './launch';
 import type { Tell } from './tell';
@@ -22,7 +23,15 @@ const grainy: Finding = {
     'The picture is grainy: it was smoothed before it was traced. A cleaner scan gives sharper corners.',
 };
 
-interface Opened {
+const photograph: Finding = {
+  code: 'photograph',
+  severity: 'check',
+  message: 'This looks like a photograph: films show a few flat colours of it, and its shades are lost.',
+  waysOut: ['Print it, and cut around it', 'Trace by brightness, for one colour'],
+};
+
+/** A picture unpacked, and smoothed where it was grainy. */
+export interface OpenedPicture {
   readonly isSmoothed: boolean;
   readonly picture: Picture;
   readonly mmPerPixel: number;
@@ -34,6 +43,8 @@ interface PictureHead {
   readonly density?: number;
   /** It was grainy. */
   readonly smoothed?: boolean;
+  /** Standard deviation of the grain that is left, of 255. */
+  readonly noise?: number;
   readonly problem?: string;
 }
 
@@ -47,11 +58,12 @@ async function decode(bytes: Uint8Array, width?: number): Promise<{ head: Pictur
   return { head, data: answer.subarray(end) };
 }
 
-async function open(bytes: Uint8Array): Promise<Opened> {
+/** @throws FileProblem when it cannot be read */
+export async function openPicture(bytes: Uint8Array): Promise<OpenedPicture> {
   const { head, data } = await decode(bytes);
-  const { width = 0, height = 0, density, smoothed = false } = head;
+  const { width = 0, height = 0, density, smoothed = false, noise } = head;
   const dpi = density && density >= 20 && density <= 4800 ? density : ORDINARY_DENSITY;
-  return { picture: { width, height, data }, mmPerPixel: 25.4 / dpi, isSmoothed: smoothed };
+  return { picture: { width, height, data, noise }, mmPerPixel: 25.4 / dpi, isSmoothed: smoothed };
 }
 
 const tooManyPixels = (size: string): FileProblem =>
@@ -79,23 +91,21 @@ function pictureProblem({ problem = '', width, height }: PictureHead): FileProbl
 }
 
 /** How a picture is traced when nobody has said it. */
-export async function suggestFor(bytes: Uint8Array): Promise<TraceChoices> {
-  return suggestTrace((await open(bytes)).picture, DEFAULT_TRACE);
-}
+export const suggestFor = ({ picture }: OpenedPicture): TraceChoices => suggestTrace(picture, DEFAULT_TRACE);
 
 /** Traces a picture. */
-export async function readPicture(
-  bytes: Uint8Array,
-  choices: TraceChoices | null,
+export function tracePicture(
+  { picture, mmPerPixel, isSmoothed }: OpenedPicture,
+  choices: TraceChoices,
   tell?: Tell,
-): Promise<Artwork> {
-  const { picture, mmPerPixel, isSmoothed } = await open(bytes);
-  const traced = trace(picture, choices ?? suggestTrace(picture, DEFAULT_TRACE), (share) => {
+): Artwork {
+  const traced = trace(picture, choices, (share) => {
     tell?.(0.1 + 0.9 * share);
     return true;
   });
   const artwork = artworkOfTrace(traced, mmPerPixel);
-  return isSmoothed ? { ...artwork, findings: [grainy, ...artwork.findings] } : artwork;
+  const told = [...(isSmoothed ? [grainy] : []), ...(isPhotograph(picture) ? [photograph] : [])];
+  return { ...artwork, findings: [...told, ...artwork.findings] };
 }
 
 /** The picture for a page to look at, no more than `width` pixels across. */

@@ -8,7 +8,6 @@ import { originalOf } from '../services/readings';
 import {
   applyingOf,
   changeChoices,
-  filmFile,
   getOrder,
   listOrders,
   nameOrder,
@@ -16,6 +15,7 @@ import {
   startOrder,
   startTextOrder,
   step,
+  stripFile,
   thumbnailOf,
 } from '../services/orders';
 import { handle, idOf, parse } from './guard';
@@ -127,12 +127,12 @@ export function orderRoutes(services: CutServices): Router {
   );
 
   router.get(
-    '/:id/films/:file',
+    '/:id/strips/:file',
     handle(async (request, response) => {
-      const match = /^([\w-]+)\.(plt|svg)$/.exec(String(request.params.file));
-      if (!match) throw new Trouble(404, 'not-found', 'Films come as .plt or .svg.');
+      const match = /^([\w.-]+)\.(plt|svg)$/.exec(String(request.params.file));
+      if (!match) throw new Trouble(404, 'not-found', 'Strips come as .plt or .svg.');
       const id = idOf(request);
-      const bytes = await filmFile(services, id, match[1], match[2] as 'plt' | 'svg');
+      const bytes = await stripFile(services, id, match[1], match[2] as 'plt' | 'svg');
       const { number } = await getOrder(db, id);
       sendFile(response, `${number}-${match[0]}`, bytes);
     }),

@@ -24,7 +24,7 @@ export interface Part {
   readonly again?: Again;
 }
 
-/** Freezes the order's plan as it stands into one cut a film, in cutting order. */
+/** Freezes the order's plan as it stands into one cut a strip, in cutting order. */
 export async function queueOrder(
   services: CutServices,
   orderId: number,
@@ -44,9 +44,7 @@ export async function queueOrder(
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
   const wanted = films ? plan.cuts.filter(({ film }) => films.includes(film.id)) : plan.cuts;
-  if (!plan.cutterId || wanted.length === 0)
-    throw new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
-  const cutterId = plan.cutterId;
+  if (wanted.length === 0) throw new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
   await db.transaction(async (tx) => {
     // one order is queued once at a time, however often and from wherever the button is pressed
     await tx.select().from(orders).where(eq(orders.id, orderId)).for('update');
@@ -66,7 +64,6 @@ export async function queueOrder(
         ...cut,
         orderId,
         revision,
-        cutterId,
         position: i + 1,
         of: wanted.length,
         state: 'queued' as const,
@@ -76,7 +73,7 @@ export async function queueOrder(
       })),
     );
   });
-  await promoteNext(services, cutterId);
+  for (const cutterId of new Set(wanted.map((cut) => cut.cutterId))) await promoteNext(services, cutterId);
   await hub.tell({ kind: 'order', orderId });
   return listCuts(db, { orderId });
 }
@@ -111,6 +108,7 @@ const columns = {
   orderNumber: orders.number,
   orderName: orders.name,
   cutterId: cuts.cutterId,
+  strip: cuts.strip,
   film: cuts.film,
   state: cuts.state,
   position: cuts.position,

@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, isNull, max, sql } from 'drizzle-orm';
 import type { Piece, TextSource } from '../../core/artwork/choices';
 import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
 import type { Again } from '../../core/films/again';
@@ -49,11 +49,9 @@ export async function startTextOrder(services: OrderServices, source: TextSource
 }
 
 async function beginOrder(services: OrderServices, piece: Piece, details: OrderDetails = {}): Promise<Order> {
-  const { db, pool, hub } = services;
+  const { db } = services;
   const { artwork, ...rest } = details.choices ?? DEFAULT_CHOICES;
   const choices = { ...rest, artwork: { ...artwork, pieces: [piece] } };
-  const artworks = await artworksFor(services, choices.artwork);
-  const { summary, thumbnail } = await pool.run('summarise', { artworks, choices, shop: await loadShop(db) });
   const id = await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(731002)`);
     const [{ last }] = await tx.select({ last: max(orders.number) }).from(orders);
@@ -65,15 +63,12 @@ async function beginOrder(services: OrderServices, piece: Piece, details: OrderD
         due: details.due ?? null,
         fileName: piece.source.kind === 'file' ? piece.source.name : '',
         fileHash: piece.source.kind === 'file' ? piece.source.hash : null,
-        thumbnail: Buffer.from(thumbnail),
-        summary,
       })
       .returning({ id: orders.id });
     await tx.insert(revisions).values({ orderId: row.id, n: 0, choices });
     return row.id;
   });
-  await hub.tell({ kind: 'order', orderId: id });
-  return getOrder(db, id);
+  return afterChange(services, id);
 }
 
 const nameFrom = (fileName: string): string =>
@@ -218,9 +213,15 @@ async function refreshSummary(services: OrderServices, order: Order): Promise<vo
   const { summary, thumbnail } = await pool.run('summarise', await planTask(services, order));
   await db
     .update(orders)
-    .set({ summary, thumbnail: Buffer.from(thumbnail) })
+    .set({ summary: { ...summary, revision: order.revision }, thumbnail: Buffer.from(thumbnail) })
     .where(and(eq(orders.id, order.id), eq(orders.revision, order.revision)));
   await hub.tell({ kind: 'order', orderId: order.id });
+}
+
+/** Orders whose first plan was never finished, because the server ended, get their row's picture now, one by one. */
+export async function fillSummaries(services: OrderServices): Promise<void> {
+  const bare = await services.db.select({ id: orders.id }).from(orders).where(isNull(orders.summary));
+  for (const { id } of bare) await refreshSummary(services, await getOrder(services.db, id)).catch(() => {});
 }
 
 export async function thumbnailOf(db: Db, id: number): Promise<Buffer> {
@@ -235,19 +236,19 @@ async function planTask(services: OrderServices, order: Order): Promise<PlanTask
   return { artworks, choices, shop };
 }
 
-export async function filmFile(
+export async function stripFile(
   services: OrderServices,
   id: number,
-  filmId: string,
+  stripId: string,
   kind: 'plt' | 'svg',
 ): Promise<Uint8Array> {
   const order = await getOrder(services.db, id);
-  const bytes = await services.pool.run('download', { ...(await planTask(services, order)), filmId, kind });
+  const bytes = await services.pool.run('download', { ...(await planTask(services, order)), stripId, kind });
   if (!bytes) {
     throw new Trouble(
       404,
-      'no-such-film',
-      'This film is not cut in this order as it stands. Look under Films and Layout.',
+      'no-such-strip',
+      'This strip is not cut in this order as it stands. Look under Films and Layout.',
     );
   }
   return bytes;

@@ -13,14 +13,14 @@ import type { Choices, Plan, PlannedCut, Shop } from '../../core/plan/plan';
 import { createPlanner, planAndCheck } from '../../core/plan/plan';
 import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
-import type { ApplyPage, CutRecord, Drawing, OrderRow } from '../../contracts/api';
+import type { ApplyPage, CutRecord, Drawing, OrderSummary } from '../../contracts/api';
 import type { Finding } from '../../core/findings/finding';
 import type { Recipe } from '../../core/layout/cutter';
 import type { Again } from '../../core/films/again';
 import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
-import { firstReading, readFile } from '../files/readFile';
+import { readFile, readFirst } from '../files/readFile';
 import type { PaperKind, PaperOrder } from '../files/papers';
 import { paper } from '../files/papers';
 import { pictureForPage } from '../files/readPicture';
@@ -37,6 +37,9 @@ export interface PlanTask {
 
 /** A cut with its bytes, ready to be stored. */
 export interface MadeCut {
+  readonly cutterId: string;
+  /** The strip's id. */
+  readonly strip: string;
   readonly film: Film;
   readonly recipe: Recipe;
   readonly mirrored: boolean;
@@ -60,9 +63,8 @@ export interface StoredProgram {
 }
 
 export interface MadePlan {
-  readonly summary: OrderRow['summary'];
+  readonly summary: OrderSummary;
   readonly findings: readonly Finding[];
-  readonly cutterId: string | null;
   readonly cuts: readonly MadeCut[];
 }
 
@@ -93,11 +95,7 @@ export const takeIn = ({
   bytes: Uint8Array;
   port?: MessagePort;
 }): Promise<Answer<{ artwork: Artwork; reading: Reading }>> =>
-  answer(async () => {
-    const reading = await firstReading(bytes);
-    const artwork = await readFile(bytes, reading, (share) => port?.postMessage(share));
-    return { artwork, reading };
-  });
+  answer(() => readFirst(bytes, (share) => port?.postMessage(share)));
 
 /** Reads a file as a person chose. */
 export const read = ({ bytes, reading }: { bytes: Uint8Array; reading: Reading }): Promise<Answer<Artwork>> =>
@@ -118,7 +116,7 @@ export const showPicture = ({ bytes, width }: { bytes: Uint8Array; width: number
   answer(() => pictureForPage(bytes, width));
 
 /** What an order's row shows. */
-export function summarise(task: PlanTask): { summary: OrderRow['summary']; thumbnail: Uint8Array } {
+export function summarise(task: PlanTask): { summary: OrderSummary; thumbnail: Uint8Array } {
   const plan = planAndCheck(planner, task.artworks, task.choices, task.shop);
   return { summary: summaryOf(plan), thumbnail: thumbnailOf(plan) };
 }
@@ -135,7 +133,7 @@ function thumbnailOf(plan: Plan): Uint8Array {
     .asPng();
 }
 
-function summaryOf(plan: Plan): OrderRow['summary'] {
+function summaryOf(plan: Plan): OrderSummary {
   const { width, height } = plan.prepared;
   return {
     width,
@@ -152,16 +150,17 @@ export function make(task: PlanTask): MadePlan {
   return {
     summary: summaryOf(plan),
     findings: plan.findings,
-    cutterId: plan.cutter?.id ?? null,
-    cuts: plan.cuts.map((cut) => madeCut(plan, cut)),
+    cuts: plan.cuts.map(madeCut),
   };
 }
 
-function madeCut(plan: Plan, { strip, recipe, program }: PlannedCut): MadeCut {
-  const chunks = writeHpgl(program, plan.cutter!.device, strip.cuttable);
+function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
+  const chunks = writeHpgl(program, cutter.device, strip.cuttable);
   const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
-  const design = strip.placements.flatMap((p) => mapRegion(strip.layer.region, p.matrix));
+  const design = strip.placements.flatMap((p) => mapRegion(p.part.region, p.matrix));
   return {
+    cutterId: cutter.id,
+    strip: strip.id,
     film: strip.film,
     recipe,
     mirrored: strip.mirrored,
@@ -186,15 +185,15 @@ function madeCut(plan: Plan, { strip, recipe, program }: PlannedCut): MadeCut {
   };
 }
 
-/** One film of a plan as a file; undefined when the plan has no such film. */
+/** One strip of a plan as a file; undefined when the plan has no such strip. */
 export function download(
-  task: PlanTask & { readonly filmId: string; readonly kind: 'plt' | 'svg' },
+  task: PlanTask & { readonly stripId: string; readonly kind: 'plt' | 'svg' },
 ): Uint8Array | undefined {
   const plan = planOf(task);
-  const cut = plan.cuts.find(({ strip }) => strip.film.id === task.filmId);
+  const cut = plan.cuts.find(({ strip }) => strip.id === task.stripId);
   if (!cut) return undefined;
   if (task.kind === 'svg') return Buffer.from(stripSvg(cut.strip));
-  return hpglBytes(writeHpgl(cut.program, plan.cutter!.device, cut.strip.cuttable));
+  return hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
 }
 
 /** One of an order's papers. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A file on its way in: what happens to it, how far, and a way out. */
+import ProgressBar from 'primevue/progressbar';
 import type { UploadProgress } from '../stores/api';
 
 defineProps<{ name: string; progress: UploadProgress }>();
@@ -11,7 +12,11 @@ const WORDS = { sending: 'Sending', reading: 'Reading' };
 <template>
   <p class="arrival" role="status">
     <span>{{ WORDS[progress.phase] }} {{ name }} …</span>
-    <progress :value="progress.share" max="1" :aria-label="`${WORDS[progress.phase]} ${name}`"></progress>
+    <ProgressBar
+      :value="Math.round(100 * progress.share)"
+      :aria-label="`${WORDS[progress.phase]} ${name}`"
+      class="share"
+    />
     <button class="button small" @click="$emit('cancel')">Cancel</button>
   </p>
 </template>
@@ -23,9 +28,8 @@ const WORDS = { sending: 'Sending', reading: 'Reading' };
   gap: 12px;
   margin: 0;
 }
-progress {
+.share {
   flex: 1;
   min-width: 80px;
-  accent-color: var(--damson);
 }
 </style>

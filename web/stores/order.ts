@@ -48,6 +48,10 @@ export const useOrder = defineStore('order', () => {
   /** A change that is only looked at: planned and shown, never saved. */
   const looked = shallowRef<Partial<Choices>>();
   const planning = ref(false);
+  /** How far a plan that takes a while is, 0 … 1. */
+  const planned = ref<number>();
+  /** A person stopped the plan; the next change, or {@link planNow}, plans again. */
+  const halted = ref(false);
   /** How far the check-over is, 0 … 1, while it runs. */
   const checking = ref<number>();
   const saving = ref<'saved' | 'saving' | 'waiting'>('saved');
@@ -56,6 +60,8 @@ export const useOrder = defineStore('order', () => {
   let pending: Partial<Choices>[] = [];
   let wanted = 0;
   let sending = false;
+  /** Changes that the server has taken from here. */
+  let saves = 0;
   let found: readonly Finding[] = [];
 
   const events = useEvents();
@@ -91,6 +97,10 @@ export const useOrder = defineStore('order', () => {
   function close(): void {
     worker?.stop();
     worker = undefined;
+    planning.value = false;
+    planned.value = undefined;
+    checking.value = undefined;
+    halted.value = false;
     order.value = undefined;
     choices.value = undefined;
     plan.value = undefined;
@@ -123,8 +133,13 @@ export const useOrder = defineStore('order', () => {
 
   async function reload(): Promise<void> {
     if (!order.value) return;
+    const { id } = order.value;
+    const savesBefore = saves;
     try {
-      const loaded = await call<Order>('GET', `/api/orders/${order.value.id}`);
+      const loaded = await call<Order>('GET', `/api/orders/${id}`);
+      if (order.value?.id !== id) return;
+      // something was saved while this was on its way: it may be older than what is shown
+      if (saves !== savesBefore) return await reload();
       const before = JSON.stringify(choices.value);
       if (pending.length > 0 || sending) return;
       accept(loaded);
@@ -144,11 +159,16 @@ export const useOrder = defineStore('order', () => {
     const mine = ++wanted;
     if (!worker || !order.value || !choices.value || !shop.value) return;
     planning.value = true;
+    planned.value = undefined;
+    halted.value = false;
     try {
       const now = { ...choices.value, ...looked.value };
       await worker.plan.open(now.artwork.pieces.map(({ source }) => source));
       if (mine !== wanted) return;
-      const view = await worker.plan.plan(now, shop.value);
+      const hear = proxy((share: number) => {
+        if (mine === wanted && planning.value) planned.value = share;
+      });
+      const view = await worker.plan.plan(now, shop.value, hear);
       if (mine !== wanted) return;
       // what was found before stays listed until it is looked for again
       show(view, found);
@@ -171,6 +191,18 @@ export const useOrder = defineStore('order', () => {
         checking.value = undefined;
       }
     }
+  }
+
+  /** Gives a plan up that takes too long: what was shown stays, and nothing is cut from it. */
+  function halt(): void {
+    if (!planning.value) return;
+    wanted++;
+    worker?.stop();
+    worker = startWorker();
+    planning.value = false;
+    planned.value = undefined;
+    checking.value = undefined;
+    halted.value = true;
   }
 
   function show(view: PlanView, checks: readonly Finding[]): void {
@@ -225,6 +257,7 @@ export const useOrder = defineStore('order', () => {
         });
         pending.shift();
         keepPending();
+        saves++;
         saving.value = 'saved';
         if (order.value?.id === id) accept(saved);
       } catch (error) {
@@ -259,7 +292,9 @@ export const useOrder = defineStore('order', () => {
     if (!order.value || pending.length > 0 || sending) return;
     sending = true;
     try {
-      accept(await call<Order>('POST', `/api/orders/${order.value.id}/${word}`));
+      const stepped = await call<Order>('POST', `/api/orders/${order.value.id}/${word}`);
+      saves++;
+      accept(stepped);
       await replan();
     } catch (error) {
       fail(error);
@@ -271,9 +306,10 @@ export const useOrder = defineStore('order', () => {
   async function rename(name: string): Promise<void> {
     if (!order.value || name.trim() === '' || name === order.value.name) return;
     try {
-      accept(
-        await call<Order>('PATCH', `/api/orders/${order.value.id}`, { name: name.trim().slice(0, 120) }),
-      );
+      const { id } = order.value;
+      const renamed = await call<Order>('PATCH', `/api/orders/${id}`, { name: name.trim().slice(0, 120) });
+      // its choices may be older than what is shown by now
+      if (order.value?.id === id) order.value = { ...order.value, name: renamed.name };
     } catch (error) {
       fail(error);
     }
@@ -297,7 +333,12 @@ export const useOrder = defineStore('order', () => {
 
   /** Whether something that was cut can be cut once more as it now stands. */
   const canRecut = computed(
-    () => cuts.value.length > 0 && openCuts.value.length === 0 && saving.value === 'saved' && !planning.value,
+    () =>
+      cuts.value.length > 0 &&
+      openCuts.value.length === 0 &&
+      saving.value === 'saved' &&
+      !planning.value &&
+      !halted.value,
   );
   const openCuts = computed(() =>
     cuts.value.filter((cut) => cut.state !== 'done' && cut.state !== 'cancelled'),
@@ -312,6 +353,10 @@ export const useOrder = defineStore('order', () => {
     openCuts,
     canRecut,
     planning,
+    planned,
+    halted,
+    halt,
+    planNow: replan,
     checking,
     saving,
     problem,

@@ -50,11 +50,14 @@ describe('packed regions', () => {
 
 test('a packed plan says what the plan says, and every large array is handed over', () => {
   const view = packPlan(plan, 12, choices, artworks);
-  expect(view.strips.map((s) => [s.film.id, s.length])).toEqual(
-    plan.cuts.map((c) => [c.strip.film.id, c.strip.length]),
+  expect(view.strips.map((s) => [s.id, s.length])).toEqual(
+    plan.cuts.map((c) => [c.strip.id, c.strip.length]),
   );
   expect(view.totals).toEqual(plan.totals);
   expect([view.width, view.height, view.took]).toEqual([plan.prepared.width, plan.prepared.height, 12]);
-  expect(buffersOf(view)).toHaveLength(3 * (view.colours.length + 2 * view.strips.length));
+  const parts = view.strips.reduce((sum, strip) => sum + strip.parts.length, 0);
+  expect(buffersOf(view)).toHaveLength(3 * (view.colours.length + parts + view.films.length));
+  for (const { parts, placements } of view.strips)
+    expect(placements.map(({ part }) => parts[part].id)).toEqual(placements.map(() => parts[0].id));
   expect(new Set(buffersOf(view)).size).toBe(buffersOf(view).length);
 });

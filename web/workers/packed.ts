@@ -14,7 +14,9 @@ import type { Matrix } from '../../core/geometry/matrix';
 import type { Polyline } from '../../core/geometry/path';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
-import type { Choices, Plan, Totals } from '../../core/plan/plan';
+import type { Strip } from '../../core/layout/strip';
+import type { Part } from '../../core/panels/part';
+import type { Choices, Plan, PlannedCut, Totals } from '../../core/plan/plan';
 
 /** Rings one behind the other; `groups` ends an outermost outline with its holes, `rings` each ring. */
 export interface PackedRegion {
@@ -36,22 +38,28 @@ export interface ColourView {
   readonly followed: number;
 }
 
-export interface StripView {
+/** One film of the sign. */
+export interface FilmView {
   readonly film: Film;
   readonly overlap: Overlap;
   /** What lies under other films, face view. */
   readonly hidden: PackedRegion;
-  readonly copies: number;
-  /** mm² and connected pieces of one copy */
-  readonly area: number;
   readonly colours: readonly string[];
-  readonly region: PackedRegion;
+  readonly copies: number;
+}
+
+export interface StripView {
+  readonly id: string;
+  readonly film: Film;
+  readonly cutter: string;
+  /** What lies on it, each part once; a placement says which by its place in this list. */
+  readonly parts: readonly { readonly id: string; readonly region: PackedRegion }[];
   readonly rollWidth: number;
   readonly cuttable: number;
   readonly rollerMargin: number;
   readonly mirrored: boolean;
   readonly turned: boolean;
-  readonly placements: readonly { readonly matrix: Matrix; readonly box: Bounds }[];
+  readonly placements: readonly { readonly part: number; readonly matrix: Matrix; readonly box: Bounds }[];
   readonly borders: readonly (readonly Polyline[])[];
   readonly length: number;
   readonly used: number;
@@ -88,6 +96,7 @@ export interface PlanView {
   /** Middles of the layer marks, mm on the sign. */
   readonly markPlaces: readonly Spot[];
   readonly colours: readonly ColourView[];
+  readonly films: readonly FilmView[];
   readonly strips: readonly StripView[];
   readonly cutter: Cutter | undefined;
   readonly totals: Totals;
@@ -145,28 +154,41 @@ export function packPlan(
       followed: lines.length,
       region: packRegion(region),
     })),
-    strips: cuts.map(({ strip, recipe, shopRecipe, program }) => ({
-      film: strip.film,
-      overlap: strip.layer.overlap,
-      hidden: packRegion(strip.layer.hidden),
-      copies: strip.placements.length,
-      area: strip.layer.area,
-      colours: strip.layer.colours,
-      region: packRegion(strip.layer.region),
-      rollWidth: strip.roll.width,
-      cuttable: strip.cuttable,
-      rollerMargin: strip.rollerMargin,
-      mirrored: strip.mirrored,
-      turned: strip.turned,
-      placements: strip.placements.map(({ matrix, box }) => ({ matrix, box })),
-      borders: strip.borders,
-      length: strip.length,
-      used: strip.used,
-      recipe,
-      shopRecipe,
-      seconds: program.seconds,
-      cutLength: program.cutLength,
+    films: separation.films.map(({ film, overlap, hidden, colours, copies }) => ({
+      film,
+      overlap,
+      hidden: packRegion(hidden),
+      colours,
+      copies: copies ?? choices.layout.copies,
     })),
+    strips: cuts.map((cut) => stripView(cut, partsOf(cut.strip))),
+  };
+}
+
+const partsOf = ({ placements }: Strip): readonly Part[] => [...new Set(placements.map(({ part }) => part))];
+
+function stripView(
+  { strip, cutter, recipe, shopRecipe, program }: PlannedCut,
+  parts: readonly Part[],
+): StripView {
+  return {
+    id: strip.id,
+    film: strip.film,
+    cutter: cutter.id,
+    parts: parts.map(({ id, region }) => ({ id, region: packRegion(region) })),
+    rollWidth: strip.roll.width,
+    cuttable: strip.cuttable,
+    rollerMargin: strip.rollerMargin,
+    mirrored: strip.mirrored,
+    turned: strip.turned,
+    placements: strip.placements.map(({ part, matrix, box }) => ({ part: parts.indexOf(part), matrix, box })),
+    borders: strip.borders,
+    length: strip.length,
+    used: strip.used,
+    recipe,
+    shopRecipe,
+    seconds: program.seconds,
+    cutLength: program.cutLength,
   };
 }
 
@@ -193,6 +215,8 @@ function pieceView(
 
 /** Everything in a view that can be handed over instead of copied. */
 export const buffersOf = (view: PlanView): ArrayBuffer[] =>
-  [...view.colours, ...view.strips, ...view.strips.map(({ hidden }) => ({ region: hidden }))].flatMap(
-    ({ region }) => [region.xy, region.rings, region.groups].map((array) => array.buffer as ArrayBuffer),
-  );
+  [
+    ...view.colours.map(({ region }) => region),
+    ...view.strips.flatMap(({ parts }) => parts.map(({ region }) => region)),
+    ...view.films.map(({ hidden }) => hidden),
+  ].flatMap(({ xy, rings, groups }) => [xy, rings, groups].map((array) => array.buffer as ArrayBuffer));

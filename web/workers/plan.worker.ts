@@ -22,6 +22,8 @@ const artworks = new Map<string, Artwork>();
 let newest = 0;
 /** How long a check-over goes on before it looks up. */
 const BREATH_MS = 40;
+/** A plan that is still running tells its share this often. */
+const TELL_MS = 150;
 let shown: PreparedArtwork | undefined;
 let layers: readonly FilmLayer[] = [];
 
@@ -45,10 +47,16 @@ const work = {
     }
   },
 
-  plan(choices: Choices, shop: Shop): PlanView {
+  /** @param tell hears how far it is, 0 … 1 */
+  plan(choices: Choices, shop: Shop, tell: (share: number) => void): PlanView {
     newest++;
     const started = performance.now();
-    const plan = planner.plan(artworks, choices, shop);
+    let told = started;
+    const plan = planner.plan(artworks, choices, shop, undefined, (share) => {
+      if (performance.now() - told < TELL_MS) return;
+      told = performance.now();
+      tell(share);
+    });
     shown = plan.prepared;
     layers = plan.separation.films;
     const view = packPlan(plan, performance.now() - started, choices, artworks);

@@ -1,14 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { ringArea } from '../../geometry/region';
+import { random } from '../../random';
 import { contours } from './contours';
 import { edgeZone } from './edges';
 import { labelMap, maskOf } from './labels';
-
-/** Park & Miller 1988: the same numbers in every run. */
-function random(seed: number): () => number {
-  let state = seed;
-  return () => (state = (state * 48271) % 2147483647) / 2147483647;
-}
 
 /** Blots of three colours: noise, each pixel taking the colour of the one before it four times in five. */
 function blots(width: number, height: number, seed: number): Uint8Array {

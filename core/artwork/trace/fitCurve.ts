@@ -10,6 +10,17 @@ type Point = readonly [number, number];
 
 /** How far along the outline a corner is looked at on each side, px. */
 const CORNER_REACH = 4;
+/** The sides of a corner are looked at between these distances from it, px. */
+const [SIDE_FROM, SIDE_TO] = [1.5, 5];
+/**
+ * How far a blur of one deviation cuts a right-angled corner off: Φ(x)² = ½ at x = 0.545, and √2 for the diagonal.
+ * Sharper corners lose more, about as the tangent of half the turn.
+ */
+const CUT_OFF = 0.77;
+/** A corner that turns by more may as well be a blunt end: no more is put back than for this one. */
+const SHARPEST = (115 * Math.PI) / 180;
+/** A pixel blurs like a Gaussian of this deviation: that of a box of one, √(1 ∕ 12). */
+const PIXEL = 0.29;
 /** Points this near to a straight line are a straight line, px. */
 const STRAIGHT = 0.22;
 const MOST_ROUNDS = 4;
@@ -21,12 +32,13 @@ const LONGEST_RUN = 160;
  * @param ring x0, y0, x1, y1 … px
  * @param corner degrees by which the outline must turn to keep a corner
  * @param tolerance how far the path may lie from the points, px
+ * @param blur deviation of the blur that was laid over the picture, px
  */
-export function fitRing(ring: Float64Array, corner: number, tolerance: number): Path {
+export function fitRing(ring: Float64Array, corner: number, tolerance: number, blur: number): Path {
   const points = withoutRepeats(ring);
   const corners = findCorners(points, corner);
   if (corners.length === 0) return fitSmooth(points, tolerance);
-  const sharp = corners.map((i) => cornerPoint(points, i));
+  const sharp = corners.map((i) => cornerPoint(points, i, blur));
   const out: Fitted = { ops: ['M'], xy: [...sharp[0]] };
   corners.forEach((from, k) => {
     const next = (k + 1) % corners.length;
@@ -75,16 +87,27 @@ function stretch(points: Float64Array, from: number, to: number): Float64Array {
   return out;
 }
 
-/** Where the two sides of a corner would meet: the outline itself cuts corners off by half a pixel. */
-function cornerPoint(points: Float64Array, i: number): Point {
-  const [a, b] = [walk(points, i, -1, CORNER_REACH + 1), walk(points, i, -1, 1.5)];
-  const [c, d] = [walk(points, i, 1, CORNER_REACH + 1), walk(points, i, 1, 1.5)];
+/**
+ * Where the two sides of a corner would meet: pixels and blur cut corners off, and no further than they do is one put
+ * back, so that a corner which is round in the picture does not grow a tip.
+ */
+function cornerPoint(points: Float64Array, i: number, blur: number): Point {
+  const [a, b] = [walk(points, i, -1, SIDE_TO), walk(points, i, -1, SIDE_FROM)];
+  const [c, d] = [walk(points, i, 1, SIDE_TO), walk(points, i, 1, SIDE_FROM)];
   const own: Point = [points[2 * i], points[2 * i + 1]];
-  const det = (b[0] - a[0]) * (d[1] - c[1]) - (b[1] - a[1]) * (d[0] - c[0]);
-  if (Math.abs(det) < 1e-9) return own;
-  const t = ((c[0] - a[0]) * (d[1] - c[1]) - (c[1] - a[1]) * (d[0] - c[0])) / det;
-  const meet: Point = [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
-  return Math.hypot(meet[0] - own[0], meet[1] - own[1]) <= 1.5 ? meet : own;
+  const [ux, uy] = unit(b[0] - a[0], b[1] - a[1]);
+  const [vx, vy] = unit(c[0] - d[0], c[1] - d[1]);
+  const det = ux * vy - uy * vx;
+  if (Math.abs(det) < 0.05) return own;
+  const t = ((c[0] - a[0]) * vy - (c[1] - a[1]) * vx) / det;
+  const away: Point = [a[0] + t * ux - own[0], a[1] + t * uy - own[1]];
+  const turn = Math.acos(Math.min(1, Math.max(-1, ux * vx + uy * vy)));
+  const most = CUT_OFF * Math.hypot(blur, PIXEL) * Math.tan(Math.min(turn, SHARPEST) / 2) + 0.2;
+  const far = Math.hypot(away[0], away[1]);
+  // past all sense: the sides do not lead to this corner
+  if (far > 3 * most) return own;
+  const by = Math.min(1, most / (far || 1));
+  return [own[0] + by * away[0], own[1] + by * away[1]];
 }
 
 /** A run from corner to corner, without the points that cut them off. */

@@ -16,18 +16,19 @@ export interface Palette {
   readonly labels: Uint8Array;
 }
 
-type Lab = readonly [number, number, number];
+export type Lab = readonly [number, number, number];
 
 const hex = (r: number, g: number, b: number): string =>
   `#${[r, g, b].map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`;
 
 /** Finds `count` colours and gives every opaque pixel the nearest. Fewer come back when the picture has fewer. */
 export function findPalette(picture: Picture, count: number): Palette {
-  const samples = sampleOf(picture);
-  const centres = cluster(
+  const { samples } = sampleOf(picture);
+  const found = cluster(
     samples.map(({ lab }) => lab),
     count,
   );
+  const centres = withoutNoise(found, samples, Math.min(MOST_NOISE, 4 * labNoise(picture)));
   const members = centres.map((): Sample[] => []);
   for (const sample of samples) members[nearest(sample.lab, centres)].push(sample);
   const order = centres
@@ -44,18 +45,72 @@ export function findPalette(picture: Picture, count: number): Palette {
   };
 }
 
-interface Sample {
-  readonly rgb: Lab;
-  readonly lab: Lab;
+/** Grain that stands for the same colour ends here: ΔE that anybody sees is no grain. */
+const MOST_NOISE = 14;
+
+/** The standard deviation of a picture's grain in L*, of which white has 100 and bytes 255. */
+export const labNoise = ({ noise = 0 }: Picture): number => noise / 2.55;
+
+/** Centres nearer to each other than `least`, one after another, made one. */
+function withoutNoise(centres: readonly Lab[], samples: readonly Sample[], least: number): Lab[] {
+  const counts = centres.map(() => 0);
+  for (const { lab } of samples) counts[nearest(lab, centres)]++;
+  const all = centres.map((centre, k) => ({ centre, n: counts[k] })).filter(({ n }) => n > 0);
+  for (;;) {
+    const pair = nearestPair(all.map(({ centre }) => centre));
+    if (!pair || pair.apart >= least ** 2) return all.map(({ centre }) => centre);
+    const [p, q] = [all[pair.i], all[pair.k]];
+    const n = p.n + q.n;
+    const mean = p.centre.map((v, axis) => (v * p.n + q.centre[axis] * q.n) / n) as unknown as Lab;
+    all.splice(pair.k, 1);
+    all[pair.i] = { centre: mean, n };
+  }
 }
 
-function sampleOf({ width, height, data }: Picture): Sample[] {
+function nearestPair(
+  centres: readonly Lab[],
+): { readonly i: number; readonly k: number; readonly apart: number } | undefined {
+  let best: { i: number; k: number; apart: number } | undefined;
+  for (let k = 1; k < centres.length; k++) {
+    for (let i = 0; i < k; i++) {
+      const own = apart(centres[i], centres[k]);
+      if (!best || own < best.apart) best = { i, k, apart: own };
+    }
+  }
+  return best;
+}
+
+export interface Sample {
+  readonly rgb: Lab;
+  readonly lab: Lab;
+  /** Whether its neighbours have about its colour: soft edges between two colours have colours of their own. */
+  readonly isFlat: boolean;
+}
+
+/** Neighbours that differ by no more in any channel are one colour. */
+const FLAT = 24;
+
+function isFlat({ width, height, data, noise = 0 }: Picture, i: number): boolean {
+  const most = FLAT + 4 * noise;
+  const near = (k: number): boolean =>
+    [0, 1, 2].every((c) => Math.abs(data[4 * i + c] - data[4 * k + c]) <= most);
+  return (i % width === width - 1 || near(i + 1)) && (i + width >= width * height || near(i + width));
+}
+
+/** Opaque pixels spread over a picture, and the share of those looked at that are not. */
+export function sampleOf(picture: Picture): {
+  readonly samples: readonly Sample[];
+  readonly clear: number;
+} {
+  const { width, height, data } = picture;
   const known = new Map<number, Lab>();
   const out: Sample[] = [];
   // a step that is no divisor of the width wanders over all columns
   const step = Math.max(1, Math.floor((width * height) / SAMPLE)) | 1;
+  let looked = 0;
   for (let i = 0; i < width * height; i += step) {
     const p = 4 * i;
+    looked++;
     if (data[p + 3] < 128) continue;
     const key = (data[p] << 16) | (data[p + 1] << 8) | data[p + 2];
     let lab = known.get(key);
@@ -63,9 +118,9 @@ function sampleOf({ width, height, data }: Picture): Sample[] {
       const { l, a, b } = labOf(hex(data[p], data[p + 1], data[p + 2]));
       known.set(key, (lab = [l, a, b]));
     }
-    out.push({ rgb: [data[p], data[p + 1], data[p + 2]], lab });
+    out.push({ rgb: [data[p], data[p + 1], data[p + 2]], lab, isFlat: isFlat(picture, i) });
   }
-  return out;
+  return { samples: out, clear: 1 - out.length / Math.max(1, looked) };
 }
 
 const apart = (p: Lab, q: Lab): number => (p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2;

@@ -3,7 +3,8 @@ import { DEFAULT_TRACE } from '../choices';
 import { IDENTITY } from '../../geometry/matrix';
 import { flatten } from '../../geometry/path';
 import type { Picture } from './picture';
-import { artworkOfTrace, suggestTrace, trace, TraceStopped } from './trace';
+import { suggestTrace } from './suggest';
+import { artworkOfTrace, trace, TraceStopped } from './trace';
 
 /** A picture of a function of places that gives RGBA, each pixel the mean of 6 × 6 places in it. */
 function picture(

@@ -9,12 +9,12 @@ import { flatten } from '../../geometry/path';
 import { contours } from './contours';
 import { areaOf, fitRing } from './fitCurve';
 import type { LabelMap } from './labels';
-import { labelMap, maskOf } from './labels';
+import { labelMap, maskOf, roughEdges } from './labels';
 import { findPalette } from './palette';
 import type { EdgeZone } from './edges';
 import { edgeZone } from './edges';
 import type { Field, Picture } from './picture';
-import { darker, opaque } from './picture';
+import { darker, halved, opaque } from './picture';
 import { rasterise } from './raster';
 
 /** How far a curve may lie from the traced outline, px. */
@@ -37,6 +37,8 @@ export interface Trace {
   readonly nodes: number;
   /** Share of pixels that the result shows otherwise than the picture's colours do, 0 … 1. */
   readonly differing: number;
+  /** How many times smaller the picture was made first, because it has more outlines than a knife can follow. */
+  readonly times: number;
 }
 
 /** Says how far a trace has come, 0 … 1; when it returns false the trace is given up. */
@@ -54,19 +56,19 @@ export function trace(picture: Picture, choices: TraceChoices, progress: Progres
     if (!progress(share)) throw new TraceStopped();
   };
   go(0);
-  const { layers, wanted } =
-    choices.by === 'colours' ? byColours(picture, choices) : byField(picture, choices);
+  const { picture: traced, times, layers, wanted } = layersOf(picture, choices, () => go(0.1));
+  const limits = shrunk(choices, times);
   go(0.3);
-  const shown = new Uint8Array(picture.width * picture.height);
+  const shown = new Uint8Array(traced.width * traced.height);
   let zone: EdgeZone | undefined;
   const colours = layers.map(({ colour, field }, k): TracedColour => {
-    zone = edgeZone(field(), choices.smooth, zone);
+    zone = edgeZone(field(), limits.smooth, zone);
     go(0.3 + (0.7 * (k + 0.3)) / layers.length);
-    const rings = contours(zone).filter((ring) => areaOf(ring) >= Math.max(1, choices.despeckle));
-    const paths = grouped(rings, choices.corner);
+    const rings = contours(zone).filter((ring) => areaOf(ring) >= Math.max(1, limits.despeckle));
+    const paths = grouped(rings, limits);
     go(0.3 + (0.7 * (k + 0.8)) / layers.length);
-    paint(shown, paths, picture, k + 1);
-    return { colour, paths };
+    paint(shown, paths, traced, k + 1);
+    return { colour, paths: times === 1 ? paths : paths.map((path) => enlarged(path, times)) };
   });
   let differing = 0;
   for (let i = 0; i < shown.length; i++) if (shown[i] !== wanted(i)) differing++;
@@ -76,8 +78,44 @@ export function trace(picture: Picture, choices: TraceChoices, progress: Progres
     colours: colours.filter(({ paths }) => paths.length > 0),
     nodes: colours.reduce((sum, { paths }) => sum + paths.reduce((n, { ops }) => n + ops.length - 2, 0), 0),
     differing: differing / Math.max(1, shown.length),
+    times,
   };
 }
+
+/** More pixels along outlines than this are more than a knife can follow, and more than a person waits for. */
+const MOST_EDGES = 220_000;
+/** No drawing is outline all over. */
+const DENSEST = 0.25;
+/** So many are traced whatever the picture is. */
+const ALWAYS = 30_000;
+const mostEdges = ({ width, height }: Picture): number =>
+  Math.max(ALWAYS, Math.min(MOST_EDGES, DENSEST * width * height));
+/** Fringes and specks go, so that fewer edges are left than there were labels that change. */
+const FAR_MORE = 4;
+
+/** What is traced: of a picture with too many outlines a smaller one, `times` as small. */
+function layersOf(
+  picture: Picture,
+  choices: TraceChoices,
+  breathe: () => void,
+): Layers & { readonly picture: Picture; readonly times: number } {
+  let smaller = picture;
+  for (let times = 1; ; times *= 2) {
+    const most = mostEdges(smaller);
+    const layers = choices.by === 'colours' ? byColours(smaller, choices, most) : byField(smaller, choices);
+    if (layers && layers.edges <= most) return { ...layers, picture: smaller, times };
+    breathe();
+    smaller = halved(smaller);
+  }
+}
+
+/** Limits in pixels of a picture so many times as small. */
+const shrunk = (choices: TraceChoices, times: number): TraceChoices => ({
+  ...choices,
+  despeckle: choices.despeckle / times ** 2,
+});
+
+const enlarged = ({ ops, xy }: Path, times: number): Path => ({ ops, xy: xy.map((v) => v * times) });
 
 interface Layer {
   readonly colour: string;
@@ -89,6 +127,8 @@ interface Layers {
   readonly layers: readonly Layer[];
   /** Which layer, counted from 1, the picture itself shows at a pixel; 0 for none. */
   readonly wanted: (pixel: number) => number;
+  /** Pixels along outlines. */
+  readonly edges: number;
 }
 
 function byField(picture: Picture, { by, threshold, invert }: TraceChoices): Layers {
@@ -97,6 +137,7 @@ function byField(picture: Picture, { by, threshold, invert }: TraceChoices): Lay
   return {
     layers: [{ colour: inkOf(picture, field), field: () => field }],
     wanted: (pixel) => (values[pixel] > 0.5 ? 1 : 0),
+    edges: field.edges.length,
   };
 }
 
@@ -114,8 +155,10 @@ function inkOf({ data }: Picture, { values }: Field): string {
   return `#${mean.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
 }
 
-function byColours(picture: Picture, choices: TraceChoices): Layers {
+/** @returns undefined when there are far more than `most` edges, which is told long before they are all found */
+function byColours(picture: Picture, choices: TraceChoices, most: number): Layers | undefined {
   const palette = findPalette(picture, choices.colours);
+  if (roughEdges(palette.labels, picture.width) > FAR_MORE * most) return undefined;
   const map = labelMap(palette.labels, picture.width, picture.height);
   const ground = choices.dropGround ? edgeColour(map) : -1;
   // one mask for all: pictures are large, and each is done with before the next is made
@@ -126,6 +169,7 @@ function byColours(picture: Picture, choices: TraceChoices): Layers {
   return {
     layers: kept.map((k) => ({ colour: palette.colours[k], field: () => maskOf(map, k, UNDER, mask) })),
     wanted: (pixel) => layerOf[map.labels[pixel]],
+    edges: map.edges.length,
   };
 }
 
@@ -146,9 +190,9 @@ function edgeColour({ labels, width, height }: LabelMap): number {
   return -1;
 }
 
-function grouped(rings: readonly Float64Array[], corner: number): Path[] {
+function grouped(rings: readonly Float64Array[], { corner, smooth }: TraceChoices): Path[] {
   return groupNested(rings).map((group) => {
-    const paths = group.rings.map((index) => fitRing(rings[index], corner, FIT));
+    const paths = group.rings.map((index) => fitRing(rings[index], corner, FIT, smooth));
     return { ops: paths.map((path) => path.ops).join(''), xy: paths.flatMap((path) => path.xy) };
   });
 }
@@ -157,6 +201,24 @@ function paint(shown: Uint8Array, paths: readonly Path[], { width, height }: Pic
   const rings = paths.flatMap((path) => flatten(path, IDENTITY, 0.1).map((line) => line.points));
   rasterise(rings, width, height, shown, mark);
 }
+
+const NOTHING: Finding = {
+  code: 'nothing-traced',
+  severity: 'stop',
+  message: 'Nothing was found in this picture with the limits as they are.',
+  waysOut: ['Move the limit, or trace by colours', 'Lower what is left out as a speck'],
+};
+
+const simplified = (width: number, height: number, times: number): Finding => ({
+  code: 'simplified',
+  severity: 'check',
+  message: `The picture has more outlines than a knife can follow: it was traced as if it had ${Math.floor(width / times)} × ${Math.floor(height / times)} pixels.`,
+  waysOut: [
+    'Trace by fewer colours, or by brightness',
+    'Bring in a drawing or a cleaner picture',
+    'Print it',
+  ],
+});
 
 /**
  * A trace as artwork.
@@ -167,18 +229,11 @@ export function artworkOfTrace(traced: Trace, mmPerPixel: number): Artwork {
   const shapes = traced.colours.flatMap(({ colour, paths }) =>
     paths.map((path): Shape => ({ path, matrix, colour, fill: 'evenodd', clips: [] })),
   );
-  const findings: Finding[] =
-    shapes.length > 0
-      ? []
-      : [
-          {
-            code: 'nothing-traced',
-            severity: 'stop',
-            message: 'Nothing was found in this picture with the limits as they are.',
-            waysOut: ['Move the limit, or trace by colours', 'Lower what is left out as a speck'],
-          },
-        ];
-  const { width, height } = traced;
+  const { width, height, times } = traced;
+  const findings: Finding[] = [
+    ...(shapes.length > 0 ? [] : [NOTHING]),
+    ...(times > 1 ? [simplified(width, height, times)] : []),
+  ];
   return {
     page: { width: width * mmPerPixel, height: height * mmPerPixel },
     shapes,
@@ -186,27 +241,4 @@ export function artworkOfTrace(traced: Trace, mmPerPixel: number): Artwork {
     findings,
     offers: { picture: { width, height, mmPerPixel } },
   };
-}
-
-/** How a picture is best traced to begin with. */
-export function suggestTrace(picture: Picture, otherwise: TraceChoices): TraceChoices {
-  const { width, height, data } = picture;
-  let clear = 0;
-  let middle = 0;
-  let coloured = 0;
-  let n = 0;
-  const step = Math.max(1, Math.floor((width * height) / 40_000)) | 1;
-  for (let i = 0; i < width * height; i += step, n++) {
-    const [r, g, b, a] = [data[4 * i], data[4 * i + 1], data[4 * i + 2], data[4 * i + 3]];
-    if (a < 128) {
-      clear++;
-      continue;
-    }
-    if (Math.max(r, g, b) - Math.min(r, g, b) > 40) coloured++;
-    else if (Math.max(r, g, b) > 60 && Math.min(r, g, b) < 195) middle++;
-  }
-  if (coloured > 0.02 * n || middle > 0.25 * n)
-    return { ...otherwise, by: 'colours', colours: clear > 0.05 * n ? 3 : 4 };
-  if (clear > 0.05 * n) return { ...otherwise, by: 'alpha' };
-  return { ...otherwise, by: 'brightness' };
 }

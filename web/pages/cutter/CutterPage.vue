@@ -10,8 +10,12 @@ import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { ApiProblem, call } from '../../stores/api';
 import { useEvents } from '../../stores/events';
-import { duration, useUnits } from '../../stores/units';
+import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
+import CutNumbers from './CutNumbers.vue';
+import CutSteps from './CutSteps.vue';
+import { drawCut } from './drawCut';
+import { sentenceFor } from './sentence';
 
 const NIGHT_KEY = 'jam-pan-night';
 const route = useRoute();
@@ -33,8 +37,12 @@ const cutterId = computed(() => String(route.params.id));
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
 const mine = computed(() => cuts.value.filter((cut) => cut.cutterId === cutterId.value));
 const now = computed(() => mine.value.find((cut) => cut.state !== 'queued') ?? mine.value[0]);
-/** All cuts of the order that is on the machine, done ones too, as its steps. */
-const steps = ref<Cut[]>([]);
+/** All cuts of the order that is on the machine, done ones too. */
+const ofOrder = ref<Cut[]>([]);
+/** Those that this machine makes, as its steps. */
+const steps = computed(() =>
+  ofOrder.value.filter((cut) => cut.state !== 'cancelled' && cut.cutterId === cutterId.value),
+);
 const linesDone = computed(() =>
   now.value?.id === live.value.cutId
     ? Math.max(live.value.linesDone, now.value.linesDone)
@@ -49,42 +57,7 @@ const share = computed(() =>
   now.value && now.value.seconds > 0 ? secondsDone.value / now.value.seconds : 0,
 );
 
-const sentence = computed(() => {
-  const cut = now.value;
-  if (!cut)
-    return {
-      big: 'Nothing to do here',
-      small: 'Cuts that are queued for this machine show up by themselves.',
-    };
-  const { film } = cut;
-  const left = duration(cut.seconds - secondsDone.value);
-  switch (cut.state) {
-    case 'wants-film':
-      return {
-        big: `Load ${film.name}`,
-        small: `${film.code} on a ${units.length(cut.rollWidth)} roll, ${cut.mirrored ? 'backing up: it is cut mirrored' : 'face up'}. It takes ${units.run(cut.length)}.`,
-      };
-    case 'checking':
-      return { big: 'Asking the machine for its film', small: 'One moment.' };
-    case 'cutting':
-      return {
-        big: `Cutting line ${Math.min(linesDone.value + 1, cut.lines)} of ${cut.lines}`,
-        small: `${left} left on this film. Nothing to do until then.`,
-      };
-    case 'stopping':
-      return {
-        big: 'Stopping after this line',
-        small: 'The knife finishes the lines that are already in the machine.',
-      };
-    case 'stopped':
-      return {
-        big: 'Stopped',
-        small: 'Go on at the next line if the film has not moved; else start this film again.',
-      };
-    default:
-      return { big: 'Waiting', small: 'Another cut has the machine.' };
-  }
-});
+const sentence = computed(() => sentenceFor(now.value, secondsDone.value, linesDone.value, units));
 
 async function refresh(): Promise<void> {
   try {
@@ -93,9 +66,9 @@ async function refresh(): Promise<void> {
     cuts.value = await call<Cut[]>('GET', '/api/cuts');
     state.value = 'ready';
     const orderId = now.value?.orderId ?? before?.orderId;
-    steps.value = orderId ? await call<Cut[]>('GET', `/api/cuts?order=${orderId}`) : [];
+    ofOrder.value = orderId ? await call<Cut[]>('GET', `/api/cuts?order=${orderId}`) : [];
     if (before && before.id !== now.value?.id)
-      justDone.value = steps.value.find((c) => c.id === before.id && c.state === 'done');
+      justDone.value = ofOrder.value.find((c) => c.id === before.id && c.state === 'done');
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
     if (state.value === 'loading') state.value = 'failed';
@@ -150,49 +123,9 @@ const content = computed(() => [lines.value, linesDone.value, head.value, night.
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   const cut = now.value;
   if (!cut) return;
-  const color = (name: string): string =>
-    getComputedStyle(document.querySelector('.cutter-page')!).getPropertyValue(name);
-  context.fillStyle = color('--card');
-  context.strokeStyle = color('--rule');
-  context.lineWidth = 1 / scale;
-  context.fillRect(0, 0, cut.length, cut.rollWidth);
-  context.strokeRect(0, 0, cut.length, cut.rollWidth);
-  context.fillStyle = color('--rule-soft');
-  context.fillRect(0, 0, cut.length, cut.rollerMargin);
-  context.fillRect(0, cut.rollWidth - cut.rollerMargin, cut.length, cut.rollerMargin);
-  context.translate(0, cut.rollerMargin);
-  if (lines.value?.id === cut.id) {
-    context.globalAlpha = 0.28;
-    context.fillStyle = cut.film.colour;
-    context.fill(lines.value.design);
-    context.globalAlpha = 1;
-    for (const [i, path] of lines.value.paths.entries()) {
-      const done = i < linesDone.value;
-      context.lineWidth = (done ? 2.4 : 1) / scale;
-      context.strokeStyle = done ? color('--gooseberry') : color('--ink-soft');
-      context.stroke(path);
-      yield;
-    }
-  }
-  if (head.value && cut.state !== 'wants-film') {
-    const { x, y, down } = head.value;
-    const r = 9 / scale;
-    context.strokeStyle = color('--currant');
-    context.lineWidth = 2 / scale;
-    context.beginPath();
-    context.arc(x, y, r, 0, 7);
-    context.moveTo(x - 2 * r, y);
-    context.lineTo(x + 2 * r, y);
-    context.moveTo(x, y - 2 * r);
-    context.lineTo(x, y + 2 * r);
-    context.stroke();
-    if (down) {
-      context.fillStyle = color('--currant');
-      context.beginPath();
-      context.arc(x, y, r / 2.5, 0, 7);
-      context.fill();
-    }
-  }
+  const style = getComputedStyle(document.querySelector('.cutter-page')!);
+  const shown = lines.value?.id === cut.id ? { ...lines.value, done: linesDone.value } : undefined;
+  yield* drawCut(context, scale, cut, shown, head.value, (name) => style.getPropertyValue(name));
 }
 
 let forget: (() => void) | undefined;
@@ -201,7 +134,6 @@ onMounted(() => {
   void refresh();
 });
 onBeforeUnmount(() => forget?.());
-const isPast = (cut: Cut): boolean => cut.state === 'done';
 </script>
 
 <template>
@@ -217,25 +149,7 @@ const isPast = (cut: Cut): boolean => cut.state === 'done';
         <router-link :to="{ name: 'order', params: { id: now.orderId } }">{{ now.orderName }}</router-link> ·
         <span class="number">#{{ now.orderNumber }}</span>
       </p>
-      <ol>
-        <li
-          v-for="cut in steps.filter((c) => c.state !== 'cancelled')"
-          :key="cut.id"
-          :class="{ now: cut.id === now?.id, past: isPast(cut) }"
-        >
-          <span class="mark number">{{ isPast(cut) ? '✓' : cut.position }}</span>
-          <span class="swatch" :style="{ '--film': cut.film.colour }"></span>
-          <span class="step">
-            <strong>{{ cut.film.name }}{{ cut.mirrored ? ', mirrored' : '' }}</strong>
-            <small
-              >{{ units.run(cut.length) }} · {{ cut.recipe.force }} g · {{ duration(cut.seconds)
-              }}<template v-if="cut.deviation !== null">
-                · within {{ cut.deviation.toFixed(3) }} mm</template
-              ></small
-            >
-          </span>
-        </li>
-      </ol>
+      <CutSteps :steps="steps" :now="now?.id" />
       <p v-if="mine.filter((c) => c.orderId !== now?.orderId).length" class="soft">
         {{ mine.filter((c) => c.orderId !== now?.orderId).length }} more cuts wait behind this order.
       </p>
@@ -300,47 +214,7 @@ const isPast = (cut: Cut): boolean => cut.state === 'done';
       />
       <div v-else class="film"></div>
     </section>
-    <aside class="numbers" aria-label="This cut">
-      <template v-if="now">
-        <h3>This cut</h3>
-        <dl>
-          <dt>Force</dt>
-          <dd class="number">{{ now.recipe.force }} g</dd>
-          <dt>Speed</dt>
-          <dd class="number">{{ now.recipe.speed }} cm/s</dd>
-          <dt>Blade</dt>
-          <dd class="number">{{ now.recipe.blade }}</dd>
-          <dt>Blade offset</dt>
-          <dd class="number">{{ now.recipe.bladeOffset.toFixed(2) }} mm</dd>
-          <dt>Overcut</dt>
-          <dd class="number">{{ now.recipe.overcut.toFixed(1) }} mm</dd>
-        </dl>
-        <h3>On the film</h3>
-        <dl>
-          <dt>Roll</dt>
-          <dd class="number">{{ units.length(now.rollWidth) }}</dd>
-          <dt>Knife reaches</dt>
-          <dd class="number">{{ units.length(now.cuttable) }}</dd>
-          <dt>Copies</dt>
-          <dd class="number">{{ now.copies }}</dd>
-          <dt>Cut so far</dt>
-          <dd class="number">{{ ((now.cutLength * share) / 1000).toFixed(2) }} m</dd>
-          <dt>To go</dt>
-          <dd class="number">{{ ((now.cutLength * (1 - share)) / 1000).toFixed(2) }} m</dd>
-          <dt>Head</dt>
-          <dd class="number">
-            {{ head ? `${units.number(head.x)}, ${units.number(head.y)}` : 'not moving' }}
-          </dd>
-        </dl>
-      </template>
-      <template v-if="justDone">
-        <h3>{{ justDone.film.name }} is done</h3>
-        <p v-if="justDone.deviation !== null">
-          The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.
-        </p>
-        <router-link :to="{ name: 'order', params: { id: justDone.orderId } }">See it as cut</router-link>
-      </template>
-    </aside>
+    <CutNumbers class="numbers" :cut="now" :just-done="justDone" :share="share" :head="head" />
   </div>
 </template>
 
@@ -380,55 +254,13 @@ h1 {
   border-radius: 50%;
   background: none;
 }
-ol {
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-li {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 52px;
-  padding: 6px 10px;
-  border-radius: var(--radius-card);
-}
-li.now {
-  background: var(--damson-soft);
-  outline: var(--line) solid var(--damson);
-}
-.mark {
-  display: grid;
-  place-items: center;
-  flex: none;
-  width: 25px;
-  height: 25px;
-  font-size: 13px;
-  border: var(--line) solid var(--ink);
-  border-radius: 50%;
-}
-.past .mark {
-  background: var(--gooseberry);
-  border-color: var(--gooseberry);
-  color: var(--card);
-}
-.step {
-  display: grid;
-  line-height: 1.3;
-}
-.step small {
-  font-size: 13px;
-  color: var(--ink-soft);
-}
 .acts {
   display: grid;
   gap: 10px;
   margin-top: auto;
 }
 .big {
-  min-height: 52px;
+  min-height: 56px;
   padding: 0 22px;
   font-size: 17px;
   font-weight: 700;
@@ -500,25 +332,33 @@ progress::-webkit-progress-value {
   flex: 1;
   min-height: 0;
 }
-.numbers h3 {
-  font-size: 17px;
-  margin-top: 4px;
-}
-.numbers dl {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 7px 10px;
-  margin: 0 0 12px;
-}
-.numbers dt {
-  color: var(--ink-soft);
-}
-.numbers dd {
-  margin: 0;
-  font-weight: 700;
-  text-align: right;
-}
 a {
   color: var(--damson);
+}
+/* the tablet upright: what to do and the film over the whole width, steps and numbers beneath */
+@media (orientation: portrait) and (max-width: 1000px) {
+  .cutter-page {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr) auto;
+  }
+  .middle {
+    grid-area: 1 / 1 / 2 / 3;
+    border-width: 0 0 var(--line);
+  }
+  aside {
+    max-height: 42vh;
+  }
+  .numbers {
+    border-left: var(--line) solid var(--ink);
+  }
+  .say h2 {
+    font-size: 32px;
+  }
+  .say p {
+    font-size: 17px;
+  }
+  .say .big {
+    flex: none;
+  }
 }
 </style>

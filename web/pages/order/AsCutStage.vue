@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What the blade left, laid over the design, film by film. */
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { CutRecord, Drawing } from '../../../contracts/api';
+import type { Cut, CutRecord, Drawing } from '../../../contracts/api';
 import type { Bounds } from '../../../core/geometry/bounds';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
@@ -13,9 +13,21 @@ const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>(
 const store = useOrder();
 const stage = ref<InstanceType<typeof StageCanvas>>();
 const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && cut.deviation !== null));
-/** The newest cut of each film. */
-const latest = computed(() => [...new Map(done.value.map((cut) => [cut.film.id, cut])).values()]);
-const cut = computed(() => latest.value.find((c) => c.film.id === film.value) ?? latest.value[0]);
+/** The newest cut of each strip. */
+const latest = computed(() => [...new Map(done.value.map((cut) => [cut.strip, cut])).values()]);
+const picked = ref<string>();
+const cut = computed(() => {
+  const own = latest.value.filter((c) => c.film.id === film.value);
+  return own.find((c) => c.strip === picked.value) ?? own[0] ?? latest.value[0];
+});
+function pick({ strip, film: own }: Cut): void {
+  picked.value = strip;
+  film.value = own.id;
+}
+const nameOf = ({ strip, film: own }: Cut): string => {
+  const all = latest.value.filter((c) => c.film.id === own.id);
+  return all.length === 1 ? own.name : `${own.name}, ${all.findIndex((c) => c.strip === strip) + 1}`;
+};
 const loaded = shallowRef<{
   id: number;
   design: Path2D[];
@@ -117,8 +129,8 @@ function lookClosely(): void {
       </StageCanvas>
       <div class="card">
         <div class="films" role="group" aria-label="Film">
-          <button v-for="c in latest" :key="c.id" :aria-pressed="c.id === cut.id" @click="film = c.film.id">
-            <span class="swatch" :style="{ '--film': c.film.colour }"></span>{{ c.film.name }}
+          <button v-for="c in latest" :key="c.id" :aria-pressed="c.id === cut.id" @click="pick(c)">
+            <span class="swatch" :style="{ '--film': c.film.colour }"></span>{{ nameOf(c) }}
           </button>
         </div>
         <p v-if="failed">The record of this cut could not be fetched.</p>

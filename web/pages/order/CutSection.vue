@@ -8,33 +8,42 @@ import { duration } from '../../stores/units';
 const film = defineModel<string | undefined>('film');
 const store = useOrder();
 const strips = computed(() => store.plan!.strips);
+/** One recipe a film, however many strips it goes over. */
+const films = computed(() => [...new Map(strips.value.map((s) => [s.film.id, s.film])).values()]);
 const shown = computed(() => strips.value.find((s) => s.film.id === film.value) ?? strips.value[0]);
+const own = computed(() => strips.value.filter((s) => s.film.id === shown.value.film.id));
+const sum = (of: 'cutLength' | 'seconds'): number => own.value.reduce((all, strip) => all + strip[of], 0);
 
-function set(change: Partial<Recipe>): void {
+/** Keeps what differs from the shop's recipe, for this film on this cutter. */
+function keep(recipe: Recipe): void {
+  const { film: cutFilm, cutter, shopRecipe } = shown.value;
+  const differs = Object.entries(recipe).filter(([key, value]) => value !== shopRecipe[key as keyof Recipe]);
   const { recipes } = store.choices!.cut;
-  const id = shown.value.film.id;
-  store.change({ cut: { recipes: { ...recipes, [id]: { ...recipes[id], ...change } } } });
+  const here = { ...recipes[cutter], [cutFilm.id]: Object.fromEntries(differs) };
+  store.change({ cut: { recipes: { ...recipes, [cutter]: here } } });
+}
+function set(change: Partial<Recipe>): void {
+  keep({ ...shown.value.recipe, ...change });
 }
 function nudge(key: 'force' | 'speed', by: number, min: number, max: number): void {
   set({ [key]: Math.min(max, Math.max(min, shown.value.recipe[key] + by)) });
 }
 function asShop(): void {
-  const { [shown.value.film.id]: _mine, ...recipes } = store.choices!.cut.recipes;
-  store.change({ cut: { recipes } });
+  keep(shown.value.shopRecipe);
 }
 const changed = computed(
   () => JSON.stringify(shown.value?.recipe) !== JSON.stringify(shown.value?.shopRecipe),
 );
-const file = (ending: string): string =>
-  `/api/orders/${store.order!.id}/films/${shown.value.film.id}.${ending}`;
+const file = (strip: string, ending: string): string =>
+  `/api/orders/${store.order!.id}/strips/${strip}.${ending}`;
 </script>
 
 <template>
   <p v-if="!shown" class="hint">No film is laid out yet.</p>
   <template v-else>
     <div class="films" role="group" aria-label="Film">
-      <button v-for="s in strips" :key="s.film.id" :aria-pressed="s === shown" @click="film = s.film.id">
-        <span class="swatch" :style="{ '--film': s.film.colour }"></span>{{ s.film.name }}
+      <button v-for="f in films" :key="f.id" :aria-pressed="f.id === shown.film.id" @click="film = f.id">
+        <span class="swatch" :style="{ '--film': f.colour }"></span>{{ f.name }}
       </button>
     </div>
     <div class="row">
@@ -78,15 +87,17 @@ const file = (ending: string): string =>
     </div>
     <div class="row">
       <span class="hint"
-        >{{ (shown.cutLength / 1000).toFixed(2) }} m of cutting, {{ duration(shown.seconds) }}</span
+        >{{ (sum('cutLength') / 1000).toFixed(2) }} m of cutting, {{ duration(sum('seconds')) }}</span
       >
       <button class="button small" :disabled="!changed" @click="asShop">Shop's recipe</button>
     </div>
-    <div class="row">
-      <span class="hint">The cut as a file</span>
+    <div v-for="(strip, i) in own" :key="strip.id" class="row">
+      <span class="hint">{{
+        own.length === 1 ? 'The cut as a file' : `Strip ${i + 1} of ${own.length} as a file`
+      }}</span>
       <span class="files">
-        <a class="button small" :href="file('plt')" download>HP-GL</a>
-        <a class="button small" :href="file('svg')" download>SVG</a>
+        <a class="button small" :href="file(strip.id, 'plt')" download>HP-GL</a>
+        <a class="button small" :href="file(strip.id, 'svg')" download>SVG</a>
       </span>
     </div>
   </template>

@@ -1,12 +1,24 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { own } from '../../../core/units/own';
 import { cuttableWidth } from '../../../core/layout/cutter';
+import ChoiceRow from '../../parts/ChoiceRow.vue';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 
 const store = useOrder();
 const units = useUnits();
 const cutters = computed(() => store.shop?.cutters ?? []);
+const choices = computed(() => store.choices!.cutter);
+const films = computed(() => store.plan?.films.map(({ film }) => film) ?? []);
+const options = computed(() => [
+  { value: '', label: 'as the order' },
+  ...cutters.value.map(({ id, name }) => ({ value: id, label: name })),
+]);
+function send(film: string, cutter: string): void {
+  const { [film]: _before, ...rest } = choices.value.film;
+  store.change({ cutter: { ...choices.value, film: cutter === '' ? rest : { ...rest, [film]: cutter } } });
+}
 </script>
 
 <template>
@@ -17,7 +29,7 @@ const cutters = computed(() => store.shop?.cutters ?? []);
         type="radio"
         name="cutter"
         :checked="store.plan?.cutter?.id === cutter.id"
-        @change="store.change({ cutter: cutter.id })"
+        @change="store.change({ cutter: { ...choices, order: cutter.id } })"
       />
     </label>
     <dl>
@@ -34,6 +46,16 @@ const cutters = computed(() => store.shop?.cutters ?? []);
     </dl>
     <router-link :to="{ name: 'cutter', params: { id: cutter.id } }">Go to {{ cutter.name }}</router-link>
   </div>
+  <template v-if="cutters.length > 1">
+    <ChoiceRow
+      v-for="film in films"
+      :key="film.id"
+      :label="`Cutter for ${film.name}`"
+      :value="own(choices.film, film.id) ?? ''"
+      :options="options"
+      @change="send(film.id, $event)"
+    />
+  </template>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The finished sign, as seen from its front, to scale. */
+import ProgressBar from 'primevue/progressbar';
 import { largest } from '../../../core/geometry/lists';
 import { computed, ref, watch } from 'vue';
 import type { Again } from '../../../core/films/again';
@@ -247,7 +248,16 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
         </template>
       </template>
     </StageCanvas>
-    <p v-if="!store.plan" class="wait" role="status">Laying out the films …</p>
+    <div v-if="!store.plan" class="wait" role="status">
+      <p>{{ store.halted ? 'This order is not planned: it was stopped.' : 'Laying out the films …' }}</p>
+      <ProgressBar
+        v-if="store.planned !== undefined"
+        :value="Math.round(100 * store.planned)"
+        aria-label="Planned so far"
+      />
+      <button v-if="store.planned !== undefined" class="button" @click="store.halt()">Stop planning</button>
+      <button v-if="store.halted" class="button" @click="store.planNow()">Plan it now</button>
+    </div>
     <ol v-if="stops.length" class="findings" aria-label="To look at">
       <li v-for="(finding, i) in stops.slice(0, 3)" :key="i" :class="finding.severity">
         <span class="pin still" :class="finding.severity">{{ rank(finding) }}</span>
@@ -327,8 +337,16 @@ button.pin {
   position: absolute;
   inset: 0;
   display: grid;
-  place-items: center;
+  gap: 14px;
+  place-content: center;
+  justify-items: center;
   color: var(--ink-soft);
+}
+.wait p {
+  margin: 0;
+}
+.wait .p-progressbar {
+  width: 280px;
 }
 .findings {
   position: absolute;

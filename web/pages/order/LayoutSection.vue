@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { own } from '../../../core/units/own';
 import { computed, ref, watch } from 'vue';
-import type { LayoutChoices } from '../../../core/layout/layOut';
+import type { LayoutChoices } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthField from '../../parts/LengthField.vue';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
-import type { StripView } from '../../workers/packed';
+import type { FilmView } from '../../workers/packed';
 
 const store = useOrder();
 const units = useUnits();
@@ -27,8 +27,8 @@ function setCopies(): void {
 }
 
 /** Films of this order of which more than one roll is on the shelf. */
-const severalRolls = computed(() => (store.plan?.strips ?? []).filter(({ film }) => film.rolls.length > 1));
-const rollsOf = ({ film }: StripView) => [
+const severalRolls = computed(() => (store.plan?.films ?? []).filter(({ film }) => film.rolls.length > 1));
+const rollsOf = ({ film }: FilmView) => [
   { value: 0, label: 'which takes least' },
   ...film.rolls.map(({ width, lengthLeft }) => ({
     value: width,

@@ -62,7 +62,7 @@ watch(
   (name) => (document.title = name ? `${name} · Jam Pan` : 'Jam Pan'),
 );
 
-const filmIds = computed(() => store.plan?.strips.map((strip) => strip.film.id) ?? []);
+const filmIds = computed(() => store.plan?.films.map((one) => one.film.id) ?? []);
 const savedText = computed(() => {
   if (store.saving === 'waiting') return 'Not saved yet: the server is away';
   if (store.saving === 'saving') return 'Saving …';
@@ -81,7 +81,9 @@ function showWhole(): void {
 
 /** What the worker is at, while it is. */
 const workText = computed(() => {
-  if (store.planning) return 'Planning …';
+  if (store.halted) return 'Not planned';
+  if (store.planning)
+    return store.planned === undefined ? 'Planning …' : `Planning ${Math.round(100 * store.planned)} %`;
   if (store.checking === undefined) return '';
   return store.checking > 0 ? `Checking ${Math.round(100 * store.checking)} %` : 'Checking …';
 });
@@ -102,12 +104,11 @@ function nextFilm(by: 1 | -1): void {
 
 /** Moves all colours of a film one film earlier or later. */
 function moveFilm(by: 1 | -1): void {
-  const strips = store.plan?.strips ?? [];
-  const from = strips.findIndex((strip) => strip.film.id === film.value);
-  if (from < 0 || from + by < 0 || from + by >= strips.length) return;
-  const order = [...strips];
+  const order = [...(store.plan?.films ?? [])];
+  const from = order.findIndex((one) => one.film.id === film.value);
+  if (from < 0 || from + by < 0 || from + by >= order.length) return;
   [order[from], order[from + by]] = [order[from + by], order[from]];
-  reorder(order.flatMap((strip) => strip.colours));
+  reorder(order.flatMap(({ colours }) => colours));
 }
 
 function reorder(colours: readonly string[]): void {
@@ -248,6 +249,8 @@ onBeforeUnmount(() => {
         <span><kbd>[</kbd> <kbd>]</kbd> film</span>
         <span><kbd>?</kbd> keys</span>
         <span class="doing" role="status">{{ workText }}</span>
+        <button v-if="store.planned !== undefined" class="small" @click="store.halt()">Stop planning</button>
+        <button v-if="store.halted" class="small" @click="store.planNow()">Plan now</button>
         <span class="saved" role="status">{{ savedText }}</span>
         <button class="small" :disabled="!store.order?.canUndo" @click="store.undo()">
           Undo <kbd class="roomy">Ctrl Z</kbd>

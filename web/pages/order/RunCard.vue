@@ -20,21 +20,7 @@ const emit = defineEmits<{ queue: []; reorder: [colours: string[]]; recut: [film
 const store = useOrder();
 const units = useUnits();
 
-/** Which section a finding belongs to. */
-const HOME: Readonly<Record<string, SectionName>> = {
-  'film-far-off': 'films',
-  'all-off': 'films',
-  'overlap-shows': 'films',
-  stacked: 'films',
-  'roll-misfit': 'films',
-  'too-wide': 'layout',
-  'film-short': 'layout',
-  'long-track': 'layout',
-  'mirror-unusual': 'layout',
-  'mirrored-by-film': 'layout',
-  'no-cutter': 'cutter',
-};
-const homeOf = (finding: Finding): SectionName => HOME[finding.code] ?? 'artwork';
+const homeOf = ({ stage }: Finding): SectionName => stage ?? 'artwork';
 
 const plan = computed(() => store.plan);
 const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
@@ -59,7 +45,11 @@ const sections = computed<readonly { name: SectionName; title: string; answer: s
       title: 'Layout',
       answer: p ? `${count(copies, 'copy', 'copies')} · ${Math.round(usedShare.value * 100)} % used` : '',
     },
-    { name: 'cut', title: 'Cut settings', answer: p ? count(p.strips.length, 'recipe') : '' },
+    {
+      name: 'cut',
+      title: 'Cut settings',
+      answer: p ? count(new Set(p.strips.map((s) => s.film.id)).size, 'recipe') : '',
+    },
     {
       name: 'cutter',
       title: 'Cutter',
@@ -102,7 +92,8 @@ const canQueue = computed(
     plan.value.strips.length > 0 &&
     store.openCuts.length === 0 &&
     store.saving === 'saved' &&
-    !store.planning,
+    !store.planning &&
+    !store.halted,
 );
 </script>
 

@@ -33,6 +33,13 @@ watch(
   (now) => (strips.value = [...(now ?? [])]),
   { immediate: true },
 );
+/** The film, and which of its strips when it has several. */
+function nameOf({ id, film: own }: StripView): string {
+  const all = strips.value.filter((strip) => strip.film.id === own.id);
+  return all.length === 1
+    ? own.name
+    : `${own.name}, ${all.findIndex((s) => s.id === id) + 1} of ${all.length}`;
+}
 const longest = computed(() =>
   largest(
     strips.value.map((strip) => strip.length),
@@ -52,9 +59,12 @@ const height = computed(() => Math.min(ROOM, strips.value.length * (band.value +
 const box = computed<Bounds>(() => ({ minX: 0, minY: 0, maxX: longest.value * 1.04, maxY: widest.value }));
 
 function dropped(): void {
+  // a film with several strips goes where its first one was put
+  const ids = new Set(strips.value.map((strip) => strip.film.id));
+  const layers = store.plan?.films ?? [];
   emit(
     'reorder',
-    strips.value.flatMap((strip) => strip.colours),
+    [...ids].flatMap((id) => layers.find((one) => one.film.id === id)?.colours ?? []),
   );
 }
 
@@ -84,11 +94,12 @@ const drawStrip = (strip: StripView) =>
     context.setLineDash([]);
     context.translate(0, rollerMargin);
     const lines = props.view === 'cut-lines';
-    for (const { matrix } of strip.placements) {
+    for (const { part, matrix } of strip.placements) {
+      const { region } = strip.parts[part];
       context.save();
       context.transform(...(matrix as [number, number, number, number, number, number]));
-      if (lines) yield* strokeAll(context, strip.region, '#261c2c', scale);
-      else yield* fillAll(context, strip.region, own.colour, scale);
+      if (lines) yield* strokeAll(context, region, '#261c2c', scale);
+      else yield* fillAll(context, region, own.colour, scale);
       context.restore();
     }
     context.strokeStyle = '#5e2750';
@@ -123,7 +134,7 @@ function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run:
     <VueDraggable v-model="strips" handle=".label" :animation="120" class="list" @end="dropped">
       <div
         v-for="(strip, i) in strips"
-        :key="strip.film.id"
+        :key="strip.id"
         class="strip"
         :style="{ height: `${band}px` }"
         :class="{ picked: film === strip.film.id }"
@@ -137,7 +148,7 @@ function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run:
           <GripVertical :size="15" aria-hidden="true" class="grip" />
           <span class="swatch" :style="{ '--film': strip.film.colour }"></span>
           <span class="text">
-            <strong>{{ i + 1 }} {{ strip.film.name }}</strong>
+            <strong>{{ i + 1 }} {{ nameOf(strip) }}</strong>
             <span class="soft number">{{ strip.film.code }} · {{ units.length(strip.rollWidth) }}</span>
             <span class="number"
               ><b>{{ units.run(strip.length) }}</b> · {{ Math.round(strip.used * 100) }} % used</span
@@ -149,7 +160,7 @@ function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run:
         </button>
         <StageCanvas
           class="band"
-          :label="`${strip.film.name} on its roll`"
+          :label="`${nameOf(strip)} on its roll`"
           :box="box"
           :draw="drawStrip(strip)"
           :content="[strip, longest, view]"

@@ -58,7 +58,7 @@ function* drawHidden(
   scale: number,
   { plan }: FacePicture,
 ): Generator<void> {
-  for (const { film, hidden } of plan.strips) {
+  for (const { film, hidden } of plan.films) {
     context.globalAlpha = 0.75;
     yield* fillAll(context, hidden, film.colour, scale);
     context.globalAlpha = 1;

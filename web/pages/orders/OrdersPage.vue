@@ -38,7 +38,7 @@ const shown = computed(() =>
       (shownState.value === 'all' || row.state === shownState.value) &&
       finds(
         search.value,
-        `${row.name} #${row.number} ${row.fileName} ${row.summary.films.map((f) => f.name).join(' ')}`,
+        `${row.name} #${row.number} ${row.fileName} ${row.summary?.films.map((f) => f.name).join(' ') ?? ''}`,
       ),
   ),
 );
@@ -106,7 +106,11 @@ onMounted(() => void orders.refresh());
       <li v-for="row in shown" :key="row.id">
         <router-link :to="{ name: 'order', params: { id: row.id } }">
           <span class="thumb"
-            ><img :src="`/api/orders/${row.id}/thumbnail.png?${row.changedAt}`" alt="" loading="lazy"
+            ><img
+              v-if="row.summary"
+              :src="`/api/orders/${row.id}/thumbnail.png?${row.summary.revision ?? row.changedAt}`"
+              alt=""
+              loading="lazy"
           /></span>
           <span class="what">
             <strong>{{ row.name }}</strong>
@@ -114,10 +118,15 @@ onMounted(() => void orders.refresh());
               ><span class="number">#{{ row.number }}</span> · {{ row.fileName || 'typed text' }}</span
             >
           </span>
-          <span class="size number"
+          <span v-if="row.summary" class="size number"
             >{{ units.number(row.summary.width) }} × {{ units.length(row.summary.height) }}</span
           >
-          <span class="films" :aria-label="row.summary.films.map((f) => f.name).join(', ')">
+          <span v-else class="size soft">planning …</span>
+          <span
+            v-if="row.summary"
+            class="films"
+            :aria-label="row.summary.films.map((f) => f.name).join(', ')"
+          >
             <span
               v-for="film in row.summary.films.slice(0, 8)"
               :key="film.name"
@@ -127,12 +136,13 @@ onMounted(() => void orders.refresh());
             ></span>
             <span v-if="row.summary.films.length > 8" class="soft">+{{ row.summary.films.length - 8 }}</span>
           </span>
+          <span v-else class="films"></span>
           <span class="due" :class="{ late: isLate(row) }">{{
             row.due ? `due ${dueText(row.due)}` : 'no due date'
           }}</span>
           <span class="state">
-            <span v-if="row.summary.stops > 0" class="tag stop">cannot be cut yet</span>
-            <span v-else-if="row.summary.checks > 0" class="tag check"
+            <span v-if="row.summary && row.summary.stops > 0" class="tag stop">cannot be cut yet</span>
+            <span v-else-if="row.summary && row.summary.checks > 0" class="tag check"
               >{{ row.summary.checks }} to check</span
             >
             <span class="tag" :class="TAG[row.state]">{{ WORD[row.state] }}</span>

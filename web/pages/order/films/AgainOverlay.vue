@@ -21,9 +21,7 @@ interface Spoilt {
 }
 const spoilt = shallowRef<readonly Spoilt[]>([]);
 const missed = ref(false);
-const name = computed(
-  () => store.plan?.strips.find((s) => s.film.id === props.film)?.film.name ?? props.film,
-);
+const name = computed(() => store.plan?.films.find((s) => s.film.id === props.film)?.film.name ?? props.film);
 watch(
   () => [props.film, store.choices],
   () => (spoilt.value = []),

@@ -11,10 +11,10 @@ const emit = defineEmits<{ recut: [film: string] }>();
 const store = useOrder();
 const stage = useStage();
 const films = computed(() => store.choices!.films);
-const strips = computed(() => store.plan?.strips ?? []);
+const layers = computed(() => store.plan?.films ?? []);
 
 function set(id: string, change: Partial<Overlap>): void {
-  const now = strips.value.find(({ film }) => film.id === id)!.overlap;
+  const now = layers.value.find(({ film }) => film.id === id)!.overlap;
   const by = change.mode === 'trap' && now.by === 0 ? 0.8 : now.by;
   store.change({
     films: { ...films.value, overlap: { ...films.value.overlap, [id]: { ...now, by, ...change } } },
@@ -35,7 +35,7 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
     <label class="row"
       ><span>Show what lies under other films</span> <input v-model="stage.showsHidden" type="checkbox"
     /></label>
-    <div v-for="(s, i) in strips" :key="s.film.id" class="film">
+    <div v-for="(s, i) in layers" :key="s.film.id" class="film">
       <span class="head">
         <b><i class="swatch" :style="{ '--film': s.film.colour }"></i>{{ s.film.name }}</b>
         <label class="copies">
@@ -55,7 +55,7 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
         <select
           :aria-label="`How ${s.film.name} lies under other films`"
           :value="s.overlap.mode"
-          :disabled="i === strips.length - 1"
+          :disabled="i === layers.length - 1"
           @change="set(s.film.id, { mode: mode($event) })"
         >
           <option value="full">whole beneath</option>
@@ -63,7 +63,7 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
           <option value="butt">edge to edge</option>
         </select>
         <LengthField
-          v-if="s.overlap.mode === 'trap' && i < strips.length - 1"
+          v-if="s.overlap.mode === 'trap' && i < layers.length - 1"
           fine
           :label="`Overlap of ${s.film.name}`"
           :value="s.overlap.by"

@@ -2,8 +2,10 @@ import { expect, test } from '@jest/globals';
 import { difference, rectangle, regionArea } from '../geometry/region';
 import type { Region } from '../geometry/region';
 import { DEMO_FILMS } from '../../demo/shop';
-import { onlyAgain, pieceAt } from './again';
-import type { FilmLayer } from './separate';
+import { pieceAt } from '../films/again';
+import type { FilmLayer } from '../films/separate';
+import { panel } from './panel';
+import type { Part } from './part';
 
 const square = (x: number, y: number, side: number): Region =>
   rectangle({ minX: x, minY: y, maxX: x + side, maxY: y + side });
@@ -17,6 +19,7 @@ const layer: FilmLayer = {
   film: DEMO_FILMS[0],
   colours: ['#4b1f4a'],
   region,
+  own: region,
   seen: region,
   marks: [],
   hidden: [],
@@ -27,8 +30,8 @@ const layer: FilmLayer = {
   area: regionArea(region),
   outline: 0,
 };
-const again = (...at: readonly (readonly [number, number])[]): FilmLayer[] =>
-  onlyAgain([layer], { film: 'damson', at: at.map(([x, y]) => ({ x, y })) });
+const again = (...at: readonly (readonly [number, number])[]): Part[] =>
+  panel([layer], { film: 'damson', at: at.map(([x, y]) => ({ x, y })) });
 
 test('the piece that a place lies on is cut again, once, with its holes and without what lies in them', () => {
   const [ring] = again([5, 30]);
@@ -36,13 +39,25 @@ test('the piece that a place lies on is cut again, once, with its holes and with
   expect(ring.copies).toBe(1);
   expect(ring.bounds).toEqual({ minX: 0, minY: 0, maxX: 60, maxY: 60 });
   expect(again([30, 30])[0].area).toBeCloseTo(100, 6);
-  expect(again([30, 30], [110, 10], [112, 11])[0].area).toBeCloseTo(500, 6);
+  // every piece is a part of its own, known by where it lies
+  const two = again([30, 30], [110, 10], [112, 11]);
+  expect(two.map(({ id, area }) => [id, Math.round(area)])).toEqual([
+    ['damson@25.0,25.0', 100],
+    ['damson@100.0,0.0', 400],
+  ]);
 });
 
 test('a place in a hole, beside the film or on a film that is not there names nothing', () => {
   expect(again([15, 15])).toEqual([]);
   expect(again([90, 90])).toEqual([]);
-  expect(onlyAgain([layer], { film: 'tar', at: [{ x: 5, y: 30 }] })).toEqual([]);
+  expect(panel([layer], { film: 'tar', at: [{ x: 5, y: 30 }] })).toEqual([]);
   expect(pieceAt(region, [15, 15])).toBeUndefined();
   expect(regionArea(pieceAt(region, [110, 10])!)).toBeCloseTo(400, 6);
+});
+
+test('a film is one part, with its marks, lines and copies', () => {
+  const [part, ...more] = panel([layer]);
+  expect(more).toEqual([]);
+  expect(part).toMatchObject({ id: 'damson', label: 'Damson', copies: 3, bounds: layer.bounds });
+  expect(part.region).toBe(layer.region);
 });

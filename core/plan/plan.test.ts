@@ -1,0 +1,305 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { DEMO_SHOP } from '../../demo/shop';
+import type { Artwork } from '../artwork/artwork';
+import type { ArtworkChoices } from '../artwork/choices';
+import { atOnce } from '../checks/checkOver';
+import type { Cutter } from '../layout/cutter';
+import { IDENTITY } from '../geometry/matrix';
+import { oneFile } from './oneFile';
+import type { Choices, Plan, Shop } from './plan';
+import { createPlanner } from './plan';
+
+const drawing = (...shapes: Artwork['shapes']): Artwork => ({
+  page: { width: 200, height: 100 },
+  shapes,
+  clips: [],
+  findings: [],
+});
+const box = (x: number, colour: string): Artwork['shapes'][number] => ({
+  path: { ops: 'MLLLZ', xy: [x, 10, x + 40, 10, x + 40, 50, x, 50] },
+  matrix: IDENTITY,
+  colour,
+  fill: 'nonzero',
+  clips: [],
+});
+
+test('nothing to cut is always said', () => {
+  const { artworks, choices } = oneFile(drawing());
+  const { cuts, findings } = createPlanner().plan(artworks, choices, DEMO_SHOP);
+  expect(cuts).toEqual([]);
+  expect(findings).toMatchObject([{ severity: 'stop', message: expect.stringContaining('othing') }]);
+  const off = { ...choices, films: { ...choices.films, off: ['#b0202f'] } };
+  const { artworks: drawn } = oneFile(drawing(box(10, '#b0202f')));
+  expect(
+    createPlanner()
+      .plan(drawn, off, DEMO_SHOP)
+      .findings.filter((f) => f.severity === 'stop'),
+  ).toHaveLength(1);
+});
+
+test('a plan tells its share while it runs, rising to its end', () => {
+  const { artworks, choices } = oneFile(drawing(box(10, '#b0202f'), box(40, '#1d3f86'), box(120, '#f5cf1b')));
+  const planner = createPlanner();
+  const told: number[] = [];
+  planner.plan(artworks, choices, DEMO_SHOP, undefined, (share) => told.push(share));
+  expect(told.length).toBeGreaterThan(6);
+  expect(told).toEqual([...told].sort((a, b) => a - b));
+  expect(told[0]).toBeGreaterThanOrEqual(0);
+  expect(told[told.length - 1]).toBeLessThanOrEqual(1);
+});
+
+/** Three films that lie on one another, and a narrow stem. */
+const { artworks, choices } = oneFile(
+  drawing(box(10, '#b0202f'), box(40, '#1d3f86'), box(60, '#f5cf1b'), {
+    ...box(150, '#b0202f'),
+    path: { ops: 'MLLLZ', xy: [150, 10, 150.9, 10, 150.9, 60, 150, 60] },
+  }),
+);
+const ids = ['currant', 'harbour', 'buoy'] as const;
+
+/** Which stages ran for a change that came after a first plan and its check-over. */
+function ranFor(change: Partial<Choices>, shop: Partial<Shop> = {}): Record<string, number> {
+  const planner = createPlanner();
+  planner.plan(artworks, choices, DEMO_SHOP);
+  atOnce(planner.check(artworks, choices, DEMO_SHOP));
+  const before = { ...planner.runs };
+  const now = { ...choices, ...change };
+  planner.plan(artworks, now, { ...DEMO_SHOP, ...shop });
+  atOnce(planner.check(artworks, now, { ...DEMO_SHOP, ...shop }));
+  return Object.fromEntries(
+    Object.entries(planner.runs).flatMap(([name, n]) => (n > before[name] ? [[name, n - before[name]]] : [])),
+  );
+}
+
+describe('what a change makes run again, and what it does not', () => {
+  const artwork = (more: Partial<ArtworkChoices>): Partial<Choices> => ({
+    artwork: { ...choices.artwork, ...more },
+  });
+  const films = (more: Partial<Choices['films']>): Partial<Choices> => ({
+    films: { ...choices.films, ...more },
+  });
+  const layout = (more: Partial<Choices['layout']>): Partial<Choices> => ({
+    layout: { ...choices.layout, ...more },
+  });
+
+  test('nothing, when nothing changed', () => expect(ranFor({})).toEqual({}));
+
+  test('leaving a finding as it is: nothing', () =>
+    expect(ranFor(artwork({ ignored: [{ key: 'x', reason: 'y' }] }))).toEqual({}));
+
+  test('one film’s recipe: that film’s way of the knife', () =>
+    expect(ranFor({ cut: { recipes: { curlew: { harbour: { bladeOffset: 0.4 } } } } })).toEqual({
+      toolpath: 1,
+    }));
+
+  test('one film’s stock: where that film lies', () => {
+    const stock = DEMO_SHOP.films.map((film) =>
+      film.id === 'harbour' ? { ...film, rolls: [{ width: 610, lengthLeft: 900 }] } : film,
+    );
+    expect(ranFor({}, { films: stock })).toEqual({ layOut: 1, toolpath: 1 });
+  });
+
+  test('stock of a film that is not in the order: nothing', () => {
+    const stock = DEMO_SHOP.films.map((film) => (film.id === 'thrift' ? { ...film, rolls: [] } : film));
+    expect(ranFor({}, { films: stock })).toEqual({});
+  });
+
+  test('copies: where all films lie, and the knife’s way; nothing before', () =>
+    expect(ranFor(layout({ copies: 2 }))).toEqual({ layOut: 3, toolpath: 3 }));
+
+  test('a roll picked that was taken anyway: it is laid out, and cut as before', () =>
+    expect(ranFor(layout({ rolls: { harbour: 610 } }))).toEqual({ layOut: 1 }));
+
+  test('one film’s overlap: that film’s layer', () =>
+    expect(ranFor(films({ overlap: { currant: { mode: 'trap', by: 2 } } }))).toEqual({
+      overlap: 1,
+      layer: 1,
+      films: 1,
+      separation: 1,
+      check: 1,
+      panel: 1,
+      layOut: 1,
+      toolpath: 1,
+    }));
+
+  test('a place fix: films, but neither the pieces nor what is seen', () => {
+    const planner = createPlanner();
+    planner.plan(artworks, choices, DEMO_SHOP);
+    const [narrow] = atOnce(planner.check(artworks, choices, DEMO_SHOP)).filter(
+      ({ code }) => code === 'narrow',
+    );
+    const ran = ranFor(artwork({ fixes: [...narrow.fixes!] }));
+    expect(ran).toMatchObject({ assign: 1, toolpath: 1, layOut: 1 });
+    expect(Object.keys(ran)).not.toContain('piece');
+    expect(Object.keys(ran)).not.toContain('prepare');
+    expect(Object.keys(ran)).not.toContain('seen');
+  });
+
+  test('another cutter’s reach: where films lie; its speed of travel only: the knife’s way', () => {
+    const [cutter] = DEMO_SHOP.cutters;
+    const wider = { cutters: [{ ...cutter, rollerMargin: 20 }] };
+    expect(ranFor({}, wider)).toEqual({ layOut: 3, toolpath: 3 });
+    const quicker = { cutters: [{ ...cutter, motion: { ...cutter.motion, travelSpeed: 80 } }] };
+    expect(ranFor({}, quicker)).toEqual({ toolpath: 3 });
+  });
+});
+
+/** Choices of every section, at random. */
+const anyChoices: fc.Arbitrary<Choices> = fc
+  .record({
+    width: fc.constantFrom(null, 150, 320),
+    fixes: fc.subarray([
+      { kind: 'thicken', at: '*' } as const,
+      { kind: 'island', at: '*' } as const,
+      { kind: 'simplify', at: 'p1/1' } as const,
+    ]),
+    kind: fc.constantFrom(null, 'through', 'perforated') as fc.Arbitrary<null | 'through' | 'perforated'>,
+    film: fc.dictionary(fc.constantFrom('#b0202f', '#1d3f86'), fc.constantFrom('tar', 'coral', 'harbour')),
+    off: fc.subarray(['#b0202f', '#f5cf1b']),
+    order: fc.shuffledSubarray(['#b0202f', '#1d3f86', '#f5cf1b']),
+    fold: fc.constantFrom<Record<string, string>[]>({}, { '#f5cf1b': '#b0202f' }),
+    overlap: fc.dictionary(
+      fc.constantFrom(...ids),
+      fc.constantFrom(
+        { mode: 'full', by: 0 },
+        { mode: 'trap', by: 1.5 },
+        { mode: 'butt', by: 0 },
+      ) as fc.Arbitrary<Choices['films']['overlap'][string]>,
+    ),
+    marks: fc.constantFrom(null, { shape: 'ring', count: 2, size: 8, at: null } as const),
+    copies: fc.integer({ min: 1, max: 5 }),
+    ownCopies: fc.dictionary(fc.constantFrom(...ids), fc.integer({ min: 1, max: 3 })),
+    turn: fc.constantFrom('as-drawn', 'turned', 'shorter') as fc.Arbitrary<Choices['layout']['turn']>,
+    border: fc.boolean(),
+    recipes: fc.dictionary(fc.constantFrom(...ids), fc.record({ overcut: fc.constantFrom(0, 1, 2) })),
+  })
+  .map((pick) => ({
+    ...choices,
+    artwork: {
+      ...choices.artwork,
+      width: pick.width,
+      fixes: pick.fixes,
+      lines: {
+        ...choices.artwork.lines,
+        colour: Object.fromEntries(pick.kind ? [['#1d3f86', pick.kind]] : []),
+      },
+    },
+    films: {
+      ...choices.films,
+      film: pick.film,
+      off: pick.off,
+      order: pick.order,
+      fold: pick.fold,
+      overlap: pick.overlap,
+      marks: pick.marks,
+      copies: pick.ownCopies,
+    },
+    layout: { ...choices.layout, copies: pick.copies, turn: pick.turn, border: pick.border },
+    cut: { recipes: { curlew: pick.recipes } },
+  }));
+
+test('whatever was planned before, a plan that remembers is the plan made anew', () => {
+  const stocks: readonly Shop[] = [
+    DEMO_SHOP,
+    {
+      ...DEMO_SHOP,
+      films: DEMO_SHOP.films.map((film) => ({ ...film, rolls: [{ width: 610, lengthLeft: 700 }] })),
+    },
+  ];
+  const told = ({ cuts, findings, separation, totals }: Plan) => ({ cuts, findings, separation, totals });
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(anyChoices, fc.constantFrom(...stocks)), { minLength: 2, maxLength: 5 }),
+      (steps) => {
+        const planner = createPlanner();
+        for (const [now, shop] of steps) {
+          const fresh = createPlanner();
+          expect(told(planner.plan(artworks, now, shop))).toEqual(told(fresh.plan(artworks, now, shop)));
+          expect(atOnce(planner.check(artworks, now, shop))).toEqual(
+            atOnce(fresh.check(artworks, now, shop)),
+          );
+        }
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('a film without a recipe on its cutter is told, and the others are planned', () => {
+  const { 'curlew/*': _all, ...recipes } = DEMO_SHOP.recipes;
+  const shop = { ...DEMO_SHOP, recipes: { ...recipes, 'curlew/currant': DEMO_SHOP.recipes['curlew/*'] } };
+  const { cuts, findings } = createPlanner().plan(artworks, choices, shop);
+  expect(cuts.map(({ strip }) => strip.film.id)).toEqual(['currant']);
+  expect(
+    findings.filter(({ code }) => code === 'no-recipe').map(({ stage, severity }) => [stage, severity]),
+  ).toEqual([
+    ['cut', 'stop'],
+    ['cut', 'stop'],
+  ]);
+});
+
+describe('two cutters', () => {
+  const [curlew] = DEMO_SHOP.cutters;
+  const heron: Cutter = {
+    ...curlew,
+    id: 'heron',
+    name: 'Heron',
+    widestRoll: 610,
+    rollerMargin: 20,
+    trackLength: 3000,
+  };
+  const shop: Shop = {
+    ...DEMO_SHOP,
+    cutters: [curlew, heron],
+    recipes: { ...DEMO_SHOP.recipes, 'heron/*': { ...DEMO_SHOP.recipes['curlew/*'], force: 95 } },
+  };
+  const planned = (more: Partial<Choices>): readonly (readonly [string, string, number, number])[] =>
+    createPlanner()
+      .plan(artworks, { ...choices, ...more }, shop)
+      .cuts.map(({ strip, cutter, recipe }) => [strip.film.id, cutter.id, strip.rollerMargin, recipe.force]);
+
+  test('an order goes to its cutter, and single films to another, each by that one’s reach and recipe', () => {
+    expect(planned({})).toEqual([
+      ['currant', 'curlew', 12.7, 80],
+      ['harbour', 'curlew', 12.7, 80],
+      ['buoy', 'curlew', 12.7, 80],
+    ]);
+    expect(planned({ cutter: { order: 'heron', film: { buoy: 'curlew' } } })).toEqual([
+      ['currant', 'heron', 20, 95],
+      ['harbour', 'heron', 20, 95],
+      ['buoy', 'curlew', 12.7, 80],
+    ]);
+    // one that is not there any more: the order's own
+    expect(planned({ cutter: { order: 'gone', film: { buoy: 'gone too' } } })[2]).toEqual([
+      'buoy',
+      'curlew',
+      12.7,
+      80,
+    ]);
+  });
+
+  test('what an order changes for one cutter does not follow its film to another', () => {
+    const cut = { recipes: { curlew: { buoy: { force: 300 } } } };
+    expect(planned({ cut })[2]).toEqual(['buoy', 'curlew', 12.7, 300]);
+    expect(planned({ cut, cutter: { order: null, film: { buoy: 'heron' } } })[2]).toEqual([
+      'buoy',
+      'heron',
+      20,
+      95,
+    ]);
+  });
+
+  test('film is changed at each cutter by itself', () => {
+    const swaps = (cutter: Choices['cutter']): number =>
+      createPlanner().plan(artworks, { ...choices, cutter }, shop).totals.swaps;
+    expect(swaps({ order: null, film: {} })).toBe(2);
+    expect(swaps({ order: null, film: { harbour: 'heron' } })).toBe(1);
+  });
+
+  test('recipes of older orders count for the shop’s first cutter', () => {
+    const cut = { recipes: { '*': { buoy: { force: 120 } } } };
+    expect(planned({ cut })[2][3]).toBe(120);
+    expect(planned({ cut, cutter: { order: 'heron', film: {} } })[2][3]).toBe(95);
+  });
+});

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+/** The numbers of the cut that is on the machine, and how well the one before it came out. */
+import type { Cut } from '../../../contracts/api';
+import { useUnits } from '../../stores/units';
+import type { Head } from './drawCut';
+
+defineProps<{ cut?: Cut; justDone?: Cut; share: number; head?: Head }>();
+const units = useUnits();
+</script>
+
+<template>
+  <aside aria-label="This cut">
+    <template v-if="cut">
+      <h3>This cut</h3>
+      <dl>
+        <dt>Force</dt>
+        <dd class="number">{{ cut.recipe.force }} g</dd>
+        <dt>Speed</dt>
+        <dd class="number">{{ cut.recipe.speed }} cm/s</dd>
+        <dt>Blade</dt>
+        <dd class="number">{{ cut.recipe.blade }}</dd>
+        <dt>Blade offset</dt>
+        <dd class="number">{{ cut.recipe.bladeOffset.toFixed(2) }} mm</dd>
+        <dt>Overcut</dt>
+        <dd class="number">{{ cut.recipe.overcut.toFixed(1) }} mm</dd>
+      </dl>
+      <h3>On the film</h3>
+      <dl>
+        <dt>Roll</dt>
+        <dd class="number">{{ units.length(cut.rollWidth) }}</dd>
+        <dt>Knife reaches</dt>
+        <dd class="number">{{ units.length(cut.cuttable) }}</dd>
+        <dt>Copies</dt>
+        <dd class="number">{{ cut.copies }}</dd>
+        <dt>Cut so far</dt>
+        <dd class="number">{{ ((cut.cutLength * share) / 1000).toFixed(2) }} m</dd>
+        <dt>To go</dt>
+        <dd class="number">{{ ((cut.cutLength * (1 - share)) / 1000).toFixed(2) }} m</dd>
+        <dt>Head</dt>
+        <dd class="number">
+          {{ head ? `${units.number(head.x)}, ${units.number(head.y)}` : 'not moving' }}
+        </dd>
+      </dl>
+    </template>
+    <template v-if="justDone">
+      <h3>{{ justDone.film.name }} is done</h3>
+      <p v-if="justDone.deviation !== null">
+        The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.
+      </p>
+      <router-link :to="{ name: 'order', params: { id: justDone.orderId } }">See it as cut</router-link>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+aside {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  min-height: 0;
+  padding: 14px 16px;
+  overflow-y: auto;
+}
+h3 {
+  font-size: 17px;
+  margin-top: 4px;
+}
+p {
+  margin: 0;
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 7px 10px;
+  margin: 0 0 12px;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  font-weight: 700;
+  text-align: right;
+}
+a {
+  color: var(--damson);
+}
+@media (orientation: portrait) and (max-width: 1000px) {
+  dl {
+    font-size: 17px;
+  }
+}
+</style>

@@ -1,0 +1,37 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Cut, CutState } from '../../../contracts/api';
+import { sentenceFor } from './sentence';
+
+const units = { length: (mm: number) => `${mm} mm`, run: (mm: number) => `${mm / 1000} m` };
+const cut = (more: Partial<Cut>): Cut =>
+  ({
+    film: { name: 'Damson', code: 'G-4107' },
+    rollWidth: 610,
+    length: 2500,
+    lines: 40,
+    seconds: 90,
+    ...more,
+  }) as Cut;
+const said = (more: Partial<Cut>, seconds = 0, lines = 0) => sentenceFor(cut(more), seconds, lines, units);
+
+describe('what the tablet says', () => {
+  test('which film to load, which way up and how much of it', () => {
+    expect(said({ state: 'wants-film', mirrored: false })).toEqual({
+      big: 'Load Damson',
+      small: 'G-4107 on a 610 mm roll, face up. It takes 2.5 m.',
+    });
+    expect(said({ state: 'wants-film', mirrored: true }).small).toContain('backing up: it is cut mirrored');
+  });
+
+  test('which line is cut; the last one stays the last', () => {
+    expect(said({ state: 'cutting' }, 30, 12).big).toBe('Cutting line 13 of 40');
+    expect(said({ state: 'cutting' }, 90, 40).big).toBe('Cutting line 40 of 40');
+  });
+
+  test('every state has a sentence of its own, and so has none', () => {
+    const states: CutState[] = ['wants-film', 'checking', 'cutting', 'stopping', 'stopped', 'queued'];
+    const all = [sentenceFor(undefined, 0, 0, units), ...states.map((state) => said({ state }))];
+    expect(new Set(all.map(({ big }) => big)).size).toBe(all.length);
+    for (const { small } of all) expect(small).toMatch(/\.$/);
+  });
+});

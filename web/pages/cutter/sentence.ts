@@ -1,0 +1,49 @@
+import type { Cut } from '../../../contracts/api';
+import { duration } from '../../stores/units';
+import type { useUnits } from '../../stores/units';
+
+/** What a person beside the machine is told: what to do, or what it is doing. */
+export interface Sentence {
+  readonly big: string;
+  readonly small: string;
+}
+
+export function sentenceFor(
+  cut: Cut | undefined,
+  secondsDone: number,
+  linesDone: number,
+  units: Pick<ReturnType<typeof useUnits>, 'length' | 'run'>,
+): Sentence {
+  if (!cut)
+    return {
+      big: 'Nothing to do here',
+      small: 'Cuts that are queued for this machine show up by themselves.',
+    };
+  const { film } = cut;
+  switch (cut.state) {
+    case 'wants-film':
+      return {
+        big: `Load ${film.name}`,
+        small: `${film.code} on a ${units.length(cut.rollWidth)} roll, ${cut.mirrored ? 'backing up: it is cut mirrored' : 'face up'}. It takes ${units.run(cut.length)}.`,
+      };
+    case 'checking':
+      return { big: 'Asking the machine for its film', small: 'One moment.' };
+    case 'cutting':
+      return {
+        big: `Cutting line ${Math.min(linesDone + 1, cut.lines)} of ${cut.lines}`,
+        small: `${duration(cut.seconds - secondsDone)} left on this film. Nothing to do until then.`,
+      };
+    case 'stopping':
+      return {
+        big: 'Stopping after this line',
+        small: 'The knife finishes the lines that are already in the machine.',
+      };
+    case 'stopped':
+      return {
+        big: 'Stopped',
+        small: 'Go on at the next line if the film has not moved; else start this film again.',
+      };
+    default:
+      return { big: 'Waiting', small: 'Another cut has the machine.' };
+  }
+}
