@@ -1,15 +1,22 @@
+import { readdirSync } from 'node:fs';
+import { basename } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
-/** Debian's Chromium against a server, a simulated cutter and a database of the run's own. */
+/** A project is a process of its own, and so has a shop of its own: files share nothing and run side by side. */
+const projects = readdirSync('e2e')
+  .filter((file) => file.endsWith('.spec.ts'))
+  .map((file) => ({ name: basename(file, '.spec.ts'), testMatch: file }));
+
+/** Debian's Chromium against servers, simulated cutters and databases of the run's own. */
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  workers: 1,
+  workers: 2,
+  projects,
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['line'], ['json']],
   use: {
-    baseURL: 'http://127.0.0.1:4281',
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
     launchOptions: {
@@ -22,11 +29,5 @@ export default defineConfig({
         '--disable-sync',
       ],
     },
-  },
-  webServer: {
-    command: 'node --import tsx e2e/serve.ts',
-    url: 'http://127.0.0.1:4281/api/health',
-    timeout: 60_000,
-    reuseExistingServer: false,
   },
 });

@@ -30,7 +30,7 @@ await page.addInitScript(() => {
 });
 const file = join(mkdtempSync(join(tmpdir(), 'bench-')), 'large.svg');
 writeFileSync(file, largeDrawing(500, 200));
-await page.goto('http://127.0.0.1:4281/orders');
+await page.goto(`${process.env.SHOP}/orders`);
 await page.setInputFiles('input[type=file]', file);
 await page.waitForURL(/orders\/\d+$/, { timeout: 60_000 });
 await page.getByText('6 films').waitFor({ timeout: 60_000 });

@@ -2,15 +2,12 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, loadFilm, saved, section, test } from './shop';
 import type { Page } from '@playwright/test';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
 
-const PANEL = 'http://127.0.0.1:4282';
 const dir = mkdtempSync(join(tmpdir(), 'jam-pan-art-'));
-const section = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
-const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
 const file = (name: string, content: string | Buffer): string => {
   const path = join(dir, name);
   writeFileSync(path, content);
@@ -49,12 +46,6 @@ const DXF = `0\nSECTION\n2\nENTITIES\n${[
   '0\nCIRCLE\n8\nOutline\n10\n0\n20\n0\n40\n2',
   '0\nLINE\n8\nFold\n62\n1\n10\n-2\n20\n0\n11\n2\n21\n0',
 ].join('\n')}\n0\nENDSEC\n0\nEOF\n`;
-
-test.beforeEach(async ({ page }) => {
-  page.on('pageerror', (error) => {
-    throw error;
-  });
-});
 
 test('PDF: the page is picked; several pages, each with its size', async ({ page }) => {
   await begin(page, file('sheet.pdf', await pdf()));
@@ -180,6 +171,7 @@ test('text is set by the height of a capital, in several lines, and lies beside 
 
 test('each kind of finding is mended with one click, all of it undone, and the result is cut', async ({
   page,
+  shop,
 }) => {
   await begin(page, 'e2e/art/mess.svg');
   const mend = async (says: RegExp, button: string): Promise<void> => {
@@ -237,7 +229,7 @@ test('each kind of finding is mended with one click, all of it undone, and the r
     if ((await box.getAttribute('aria-label')) !== 'Cut #1d3f86') await box.uncheck();
   }
   await saved(page);
-  await fetch(`${PANEL}/load`, { method: 'POST', body: JSON.stringify({ width: 610, length: 22_000 }) });
+  await loadFilm(shop, 610);
   await page.getByRole('button', { name: 'Queue 1 cut' }).click();
   await page.waitForURL(/cutters\/curlew/);
   await page.getByRole('button', { name: 'Harbour blue is loaded' }).click();

@@ -2,14 +2,11 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, loadFilm, saved, section, test } from './shop';
 import type { Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
-const PANEL = 'http://127.0.0.1:4282';
 const dir = mkdtempSync(join(tmpdir(), 'jam-pan-films-'));
-const section = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
-const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
 const open = (page: Page, title: string) => page.getByRole('button', { name: title }).click();
 
 /** Takes every open cut out of the queue. */
@@ -18,12 +15,6 @@ const cancelAll = (page: Page): Promise<void> =>
     const cuts = (await (await fetch('/api/cuts')).json()) as { id: number }[];
     for (const { id } of cuts) await fetch(`/api/cuts/${id}/cancel`, { method: 'POST' });
   });
-
-test.beforeEach(async ({ page }) => {
-  page.on('pageerror', (error) => {
-    throw error;
-  });
-});
 
 test('near-equal colours of an uploaded drawing are folded into one film, and unfolded', async ({ page }) => {
   const path = join(dir, 'blues.svg');
@@ -113,6 +104,7 @@ async function textOf(page: Page, path: string): Promise<string> {
 
 test('each way to lie under another film, marks, another order, copies, and one film cut again', async ({
   page,
+  shop,
 }) => {
   // a copy of the demo order: other tests want the order itself as it is
   await page.goto('/orders');
@@ -213,7 +205,7 @@ test('each way to lie under another film, marks, another order, copies, and one 
   await page.keyboard.press('Enter');
   await section(page, 'Films').click();
   await saved(page);
-  await fetch(`${PANEL}/load`, { method: 'POST', body: JSON.stringify({ width: 610, length: 22_000 }) });
+  await loadFilm(shop, 610);
   await page.getByRole('button', { name: 'Queue 1 cut' }).click();
   await page.waitForURL(/cutters\/curlew/);
   await page.getByRole('button', { name: /is loaded$/ }).click();

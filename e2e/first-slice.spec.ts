@@ -1,14 +1,8 @@
 /** A customer's SVG becomes cut film: all of it through the real interface. */
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, loadFilm, saved, section, test } from './shop';
 import type { Page } from '@playwright/test';
 import { largeDrawing } from '../bench/largeDrawing';
-
-const PANEL = 'http://127.0.0.1:4282';
-const section = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
-const load = (width: number) =>
-  fetch(`${PANEL}/load`, { method: 'POST', body: JSON.stringify({ width, length: 22_000 }) });
-const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
 
 /** Drops a file on the page as a hand does. */
 async function drop(page: Page, name: string, content: Buffer | string): Promise<void> {
@@ -26,13 +20,7 @@ async function drop(page: Page, name: string, content: Buffer | string): Promise
   await page.dispatchEvent('body', 'drop', { dataTransfer: data });
 }
 
-test.beforeEach(async ({ page }) => {
-  page.on('pageerror', (error) => {
-    throw error;
-  });
-});
-
-test('from the dropped file to the cut and its measured deviation', async ({ page }) => {
+test('from the dropped file to the cut and its measured deviation', async ({ page, shop }) => {
   await page.goto('/orders');
 
   // 1 the demo shop's orders are there with their pictures
@@ -138,13 +126,13 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   await expect(section(page, 'Films')).toContainText('3 films');
 
   // 6 queue, load, refuse the wrong roll, cut, next film
-  await load(1220);
+  await loadFilm(shop, 1220);
   await page.getByRole('button', { name: 'Queue 3 cuts' }).click();
   await page.waitForURL(/cutters\/curlew/);
   await expect(page.getByRole('heading', { name: 'Load Harbour blue' })).toBeVisible();
   await page.getByRole('button', { name: 'Harbour blue is loaded' }).click();
   await expect(page.getByRole('alert')).toContainText('1220.0 mm wide, Harbour blue is 610.0 mm');
-  await load(610);
+  await loadFilm(shop, 610);
   await page.getByRole('button', { name: 'Harbour blue is loaded' }).click();
   await expect(page.getByRole('heading', { name: /Cutting line \d+ of \d+/ })).toBeVisible();
   await expect(page.getByText('not moving')).toHaveCount(0);

@@ -1,5 +1,5 @@
 /** An order of many parts: there at once, its plan told while it runs, stopped and left at will. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './shop';
 import { discs } from '../bench/manyPieces';
 
 /** A pile of discs as a customer would send it. */

@@ -1,5 +1,5 @@
 /** What a card shows fits into it, at the sizes that pages are made for. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './shop';
 
 const SIZES = [
   { width: 1280, height: 800 },

@@ -10,10 +10,9 @@ if (!databaseUrl) throw new Error('DATABASE_URL is not set: run npm test');
 const sim = await serveSim({
   spec: CURLEW_SPEC,
   timeFactor: Number(process.env.TIME_FACTOR ?? 12),
-  panelPort: 4282,
   film: DAMSON_ROLL,
 });
-const server = await openServer({ databaseUrl, port: 4281, pagesDir: join(process.cwd(), 'dist/web') });
+const server = await openServer({ databaseUrl, pagesDir: join(process.cwd(), 'dist/web') });
 await seedShop(server.services, { host: '127.0.0.1', port: sim.port, panel: sim.panel });
 await seedOrders(server.services);
-process.stdout.write(`ready ${server.url}\n`);
+process.stdout.write(`ready ${JSON.stringify({ url: server.url, panels: { curlew: sim.panel } })}\n`);

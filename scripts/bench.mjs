@@ -13,6 +13,9 @@ const server = await startUntilReady(process.execPath, [...tsx, 'e2e/serve.ts'],
   DATABASE_URL: postgres.fresh('jampan_bench'),
 });
 server.child.removeAllListeners('exit');
-spawnSync(process.execPath, [...tsx, 'bench/page.ts'], { stdio: 'inherit' });
+spawnSync(process.execPath, [...tsx, 'bench/page.ts'], {
+  stdio: 'inherit',
+  env: { ...process.env, SHOP: JSON.parse(server.said).url },
+});
 server.child.kill('SIGKILL');
 postgres.stop();

@@ -17,7 +17,10 @@ const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu'],
 });
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: server.said });
+const page = await browser.newPage({
+  viewport: { width: 1280, height: 800 },
+  baseURL: JSON.parse(server.said).url,
+});
 mkdirSync('docs/screenshots', { recursive: true });
 const shot = async (name) => {
   await page.waitForTimeout(600);

@@ -77,7 +77,7 @@ const jest = (project, env) => {
   const ok = step(
     `${project} tests`,
     'npx',
-    ['jest', '--selectProjects', project, '--json', `--outputFile=${file}`],
+    ['jest', '--selectProjects', project, '--maxWorkers=2', '--json', `--outputFile=${file}`],
     env,
   );
   count(ok, file, (report) => ({

@@ -1,0 +1,65 @@
+/** A shop of its own for every file of browser tests: server, simulated cutters and an empty database. */
+import type { ChildProcess } from 'node:child_process';
+import { expect, test as base } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+import { Client } from 'pg';
+import { startUntilReady } from '../scripts/run.mjs';
+
+export { expect } from '@playwright/test';
+
+/** Where a shop answers. */
+export interface Shop {
+  readonly url: string;
+  /** Address of each simulated cutter's own panel, by the cutter's id. */
+  readonly panels: Readonly<Record<string, string>>;
+}
+
+export const test = base.extend<object, { shop: Shop }>({
+  shop: [
+    async ({}, use, { project }) => {
+      const { said, child } = await startUntilReady(process.execPath, ['--import', 'tsx', 'e2e/serve.ts'], {
+        DATABASE_URL: await emptyDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}`),
+      });
+      await use(JSON.parse(said) as Shop);
+      await ended(child);
+    },
+    { scope: 'worker', timeout: 90_000 },
+  ],
+  baseURL: ({ shop }, use) => use(shop.url),
+  page: async ({ page }, use) => {
+    page.on('pageerror', (error) => {
+      throw error;
+    });
+    await use(page);
+  },
+});
+
+async function emptyDatabase(name: string): Promise<string> {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set: run npm test');
+  const client = new Client({ connectionString: url });
+  await client.connect();
+  await client.query(`drop database if exists ${name} with (force)`);
+  await client.query(`create database ${name}`);
+  await client.end();
+  return Object.assign(new URL(url), { pathname: `/${name}` }).href;
+}
+
+function ended(child: ChildProcess): Promise<void> {
+  child.removeAllListeners('exit');
+  return new Promise((done) => {
+    child.once('exit', () => done());
+    child.kill('SIGKILL');
+  });
+}
+
+/** Heading of a section of the run card. */
+export const section = (page: Page, name: string): Locator =>
+  page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
+
+/** What was changed lies on the server. */
+export const saved = (page: Page): Promise<void> => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
+
+/** Puts a roll into a simulated cutter as its operator does. */
+export const loadFilm = (shop: Shop, width: number, cutter = 'curlew'): Promise<Response> =>
+  fetch(`${shop.panels[cutter]}/load`, { method: 'POST', body: JSON.stringify({ width, length: 22_000 }) });
