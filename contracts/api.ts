@@ -7,7 +7,13 @@ import { choicesSchema, textSource } from './choices';
 export const STEPS_TYPE = 'application/x-ndjson';
 
 const rolls = z
-  .array(z.strictObject({ width: z.number().min(20).max(5000), lengthLeft: z.number().min(0).max(1e7) }))
+  .array(
+    z.strictObject({
+      width: z.number().min(20).max(5000),
+      lengthLeft: z.number().min(0).max(1e7),
+      sheets: z.number().int().min(0).max(1e5).optional(),
+    }),
+  )
   .max(20);
 const limits = z.strictObject({
   narrowest: z.number().min(0).max(1000).optional(),
@@ -55,22 +61,26 @@ export const filmChangeSchema = z.strictObject({
 export const filmTableSchema = z.strictObject({ csv: z.string().max(1_000_000) });
 
 const recipeSchema = z.object({
-  force: z.number(),
-  speed: z.number(),
+  force: z.number().nullable(),
+  speed: z.number().nullable(),
   blade: z.string(),
   bladeOffset: z.number(),
   overcut: z.number(),
 });
 
+const range = z.object({ least: z.number(), most: z.number() });
+
 export const cutterSchema = z.object({
   id: z.string(),
   name: z.string(),
-  kind: z.literal('roll'),
-  widestRoll: z.number(),
-  narrowestRoll: z.number(),
-  rollerMargin: z.number(),
-  leadMargin: z.number(),
+  kind: z.enum(['roll', 'desk', 'flatbed']),
+  widest: z.number(),
+  narrowest: z.number(),
+  margins: z.object({ far: z.number(), near: z.number(), lead: z.number(), tail: z.number() }),
   trackLength: z.number(),
+  force: range,
+  speed: range,
+  ownSpeed: z.number(),
   motion: z.object({
     acceleration: z.number(),
     travelSpeed: z.number(),
@@ -85,7 +95,9 @@ export const cutterSchema = z.object({
     acrossReversed: z.boolean(),
     sendsForce: z.boolean(),
     sendsSpeed: z.boolean(),
+    pointsInDown: z.number().int(),
     bufferBytes: z.number(),
+    tools: z.number().int().optional(),
   }),
 });
 
@@ -185,7 +197,7 @@ export const cutSchema = z.object({
   copies: z.number(),
   rollWidth: z.number(),
   cuttable: z.number(),
-  rollerMargin: z.number(),
+  edges: z.object({ far: z.number(), near: z.number() }),
   length: z.number(),
   recipe: recipeSchema,
   seconds: z.number(),
@@ -206,6 +218,16 @@ export const drawingSchema = z.object({
   lines: z.array(z.array(z.number())),
   /** What each line is for. */
   parts: z.array(z.enum(['align', 'art', 'border'])),
+  /** Designed lines that a tool follows; missing in cuts of earlier versions. */
+  followed: z
+    .array(
+      z.object({
+        points: z.array(z.number()),
+        closed: z.boolean(),
+        dashed: z.boolean(),
+      }),
+    )
+    .optional(),
 });
 export type Drawing = z.infer<typeof drawingSchema>;
 
@@ -214,7 +236,7 @@ export const recordSchema = z.object({
   lines: z.array(
     z.object({
       points: z.array(z.number()),
-      depth: z.enum(['not-through', 'clean', 'into-backing', 'through']),
+      depth: z.enum(['not-through', 'clean', 'into-backing', 'through', 'drawn', 'creased']),
     }),
   ),
 });
@@ -281,3 +303,18 @@ export const eventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('missed') }),
 ]);
 export type ShopEvent = z.infer<typeof eventSchema>;
+
+/** A cutter as it is now, by what it answers itself. */
+export const cutterStateSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** `at-work`: a cut has it, so it is not asked. */
+  state: z.enum(['answers', 'away', 'at-work']),
+  /** mm that its sensors tell of the film in it; null: none is in, or it was not asked. */
+  film: z.object({ width: z.number(), length: z.number() }).nullable(),
+  /** Why it does not answer. */
+  problem: z.string().nullable(),
+  /** Address of a simulated cutter's own front panel. */
+  panel: z.string().nullable(),
+});
+export type CutterState = z.infer<typeof cutterStateSchema>;

@@ -11,8 +11,9 @@ const filmId = z.string().max(60);
 const cutterId = z.string().max(60);
 
 const recipeChanges = z.strictObject({
-  force: z.number().int().min(5).max(600).optional(),
-  speed: z.number().min(1).max(150).optional(),
+  // null: left to the machine
+  force: z.number().int().min(5).max(1000).nullable().optional(),
+  speed: z.number().min(1).max(150).nullable().optional(),
   blade: z.string().min(1).max(40).optional(),
   bladeOffset: z.number().min(0).max(2).optional(),
   overcut: z.number().min(0).max(10).optional(),

@@ -1,15 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { createMachine } from './machine';
+import { CURLEW_SPEC, HERON_SPEC, SALTPAN_SPEC } from './machines';
+import type { MachineSpec } from './spec';
 
-const SPEC = {
-  name: 'Curlew',
-  widestRoll: 1370,
-  rollerMargin: 12.7,
+const SPEC: MachineSpec = {
+  ...CURLEW_SPEC,
   bufferBytes: 256,
-  acceleration: 8000,
-  travelSpeed: 60,
-  bladeOffset: 0.25,
-  wear: 0,
+  tools: [{ kind: 'knife', bladeOffset: 0.25, wear: 0 }],
 };
 const FILM = { name: 'film', width: 610, length: 5000, toughness: 60 };
 
@@ -94,4 +91,50 @@ test('the tip trails the head, and depth follows force against the film', () => 
     m.advance(20);
     expect(m.strokes()[0].depth).toBe(depth);
   }
+});
+
+describe('machines of other makes', () => {
+  test('an axis that counts down, and one along y: the limits and the head say so', () => {
+    const m = machine({ ...SPEC, axes: { ...SPEC.axes, feedAxis: 'y', feedReversed: true } });
+    m.receive('OH;PA400,-4000;OA;PA0,10;OA;OS;');
+    m.advance(60);
+    // the film's end lies at -5000 mm; past its beginning there is nothing
+    expect(m.answers).toEqual(['0,-200000,23384,0\r', '400,-4000,0\r', '0,0,0\r', '48\r']);
+  });
+
+  test('a flatbed reaches no further than its bed, whatever lies on it', () => {
+    const m = machine(SALTPAN_SPEC);
+    m.load({ ...FILM, width: 580, length: 2000 });
+    m.receive('OH;');
+    m.advance(1);
+    expect(m.answers).toEqual(['0,-90000,57000,0\r']);
+  });
+
+  test('a force knob is turned by hand; what is sent does not count', () => {
+    const m = machine(HERON_SPEC);
+    const depth = (): string => {
+      m.receive('IN;FS500;PU400,400;PD4000,400;PU;');
+      m.advance(20);
+      return m.strokes()[0].depth;
+    };
+    expect(depth()).toBe('clean');
+    m.turnKnob(20);
+    expect(depth()).toBe('not-through');
+    expect(m.status()).toMatchObject({ force: 20, knob: true });
+    const sent = machine();
+    sent.turnKnob(20);
+    expect(sent.status()).toMatchObject({ force: 80, knob: false });
+  });
+
+  test('the second tool creases where its holder goes; one that is not there is an error', () => {
+    const m = machine(SALTPAN_SPEC);
+    m.load(FILM);
+    m.receive('IN;SP2;PU1000,-1000;PD5000,-1000;PU;SP1;PU1000,-2000;PD5000,-2000;PU;SP3;OS;');
+    m.advance(20);
+    const [crease, cut] = m.strokes();
+    expect([crease.depth, cut.depth]).toEqual(['creased', 'clean']);
+    expect(crease.points.slice(-2)).toEqual([50, -10]);
+    expect(cut.points.at(-2)).toBeCloseTo(50 - 0.25, 6);
+    expect(m.answers).toEqual(['48\r']);
+  });
 });

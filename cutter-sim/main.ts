@@ -1,11 +1,10 @@
-import { CURLEW_SPEC, DAMSON_ROLL } from './curlew';
-import { serveSim } from './serve';
+import { serveShop } from './serve';
 
-const sim = await serveSim({
-  spec: CURLEW_SPEC,
-  timeFactor: Number(process.env.TIME_FACTOR ?? 8),
-  film: DAMSON_ROLL,
-});
-process.stdout.write(`ready ${JSON.stringify({ port: sim.port, panel: sim.panel })}\n`);
+const sims = await serveShop(Number(process.env.TIME_FACTOR ?? 8));
+const links = Object.entries(sims).map(([id, { port, panel }]) => [id, { host: '127.0.0.1', port, panel }]);
+process.stdout.write(`ready ${JSON.stringify(Object.fromEntries(links))}\n`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => void sim.close().then(() => process.exit(0)));
+  process.on(
+    signal,
+    () => void Promise.all(Object.values(sims).map((sim) => sim.close())).then(() => process.exit(0)),
+  );

@@ -9,15 +9,17 @@ export const PANEL_PAGE = `<!doctype html>
   label { display: grid; gap: .2rem; font-size: 14px; }
   input { font: inherit; padding: .5rem; border-radius: 6px; border: 1px solid #15121a; }
   button { font: inherit; min-height: 44px; border-radius: 8px; border: 1px solid #15121a; background: #e9e0cd; color: #201b26; cursor: pointer; }
+  [hidden] { display: none !important; }
 </style>
 <main>
   <output id="display" aria-live="polite"></output>
   <form id="film">
-    <label>Roll width, mm <input name="width" type="number" value="610" min="50" max="3000" required></label>
-    <label>Length on it, m <input name="length" type="number" value="22" min="0.1" max="100" step="0.1" required></label>
-    <button>Load this roll</button>
-    <button type="button" id="unload">Take the roll out</button>
+    <label>Film's width, mm <input name="width" type="number" value="610" min="50" max="3000" required></label>
+    <label>Its length, m <input name="length" type="number" value="22" min="0.1" max="100" step="0.1" required></label>
+    <button>Load this film</button>
+    <button type="button" id="unload">Take the film out</button>
     <button type="button" id="off">Switch off and on</button>
+    <label id="knob" hidden>Force knob, g <input name="force" type="number" min="0" max="1000" step="5"></label>
   </form>
 </main>
 <script>
@@ -28,9 +30,13 @@ export const PANEL_PAGE = `<!doctype html>
   };
   unload.onclick = () => post('/unload');
   off.onclick = () => post('/switch-off');
+  film.force.onchange = () => post('/knob', { force: Number(film.force.value) });
   setInterval(async () => {
     const s = await (await fetch('/status')).json();
-    display.textContent = s.name.toUpperCase() + '  ' + s.display + '\\nx ' + s.x.toFixed(1) + '  y ' + s.y.toFixed(1) + '  ' + (s.down ? 'DOWN' : 'UP');
+    document.title = s.name + ', front panel';
+    knob.hidden = !s.knob;
+    if (s.knob && document.activeElement !== film.force) film.force.value = s.force;
+    display.textContent = s.name.toUpperCase() + '  ' + s.display + '\\nx ' + s.x.toFixed(1) + '  y ' + s.y.toFixed(1) + '  ' + (s.down ? 'DOWN' : 'UP') + '\\nTOOL ' + s.tool + '  FORCE ' + s.force;
   }, 250);
 </script>
 </html>`;

@@ -4,9 +4,10 @@ import type { IncomingMessage } from 'node:http';
 import { createServer as createTcp } from 'node:net';
 import type { AddressInfo, Server, Socket } from 'node:net';
 import { z } from 'zod';
-import type { LoadedFilm, MachineSpec } from './machine';
 import { createMachine } from './machine';
+import { DEMO_MACHINES } from './machines';
 import { PANEL_PAGE } from './panelPage';
+import type { LoadedFilm, MachineSpec } from './spec';
 
 export interface SimOptions {
   readonly spec: MachineSpec;
@@ -31,6 +32,8 @@ const filmSchema = z.object({
   length: z.number().min(100).max(100_000).default(25_000),
   toughness: z.number().min(5).max(500).default(60),
 });
+
+const knobSchema = z.object({ force: z.number().min(0).max(1000) });
 
 export async function serveSim({
   spec,
@@ -84,9 +87,15 @@ export async function serveSim({
       machine.load(undefined);
       return send(200, machine.status());
     }
-    if (at !== 'POST /load') return send(404, { message: 'nothing here' });
+    if (at !== 'POST /load' && at !== 'POST /knob') return send(404, { message: 'nothing here' });
     bodyOf(request)
       .then((body) => {
+        if (at === 'POST /knob') {
+          const knob = knobSchema.safeParse(body);
+          if (!knob.success) return send(400, { message: 'the force is a number of g' });
+          machine.turnKnob(knob.data.force);
+          return send(200, machine.status());
+        }
         const parsed = filmSchema.safeParse(body);
         if (!parsed.success) return send(400, { message: 'the film needs a width in mm' });
         machine.load(parsed.data);
@@ -105,6 +114,14 @@ export async function serveSim({
       await Promise.all([tcp, panel].map((server) => new Promise((done) => server.close(done))));
     },
   };
+}
+
+/** All of the demo shop's cutters, by id. */
+export async function serveShop(timeFactor: number): Promise<Readonly<Record<string, RunningSim>>> {
+  const running = Object.entries(DEMO_MACHINES).map(
+    async ([id, machine]) => [id, await serveSim({ ...machine, timeFactor })] as const,
+  );
+  return Object.fromEntries(await Promise.all(running));
 }
 
 const listen = (server: Server, port: number): Promise<void> =>

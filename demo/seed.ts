@@ -1,13 +1,14 @@
 /** Fills an empty database with the demo shop and its first orders. */
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { LineKind } from '../core/artwork/choices';
 import type { Choices } from '../core/plan/plan';
 import { DEFAULT_CHOICES } from '../core/plan/plan';
 import { cutters, films, orders, recipes } from '../server/db/schema';
 import type { Link } from '../server/db/schema';
 import type { CutServices } from '../server/services/cuts';
 import { startOrder } from '../server/services/orders';
-import { CURLEW, DEMO_FILMS, DEMO_RECIPES } from './shop';
+import { DEMO_SHOP } from './shop';
 
 const { artwork, layout, films: filmChoices } = DEFAULT_CHOICES;
 
@@ -41,21 +42,45 @@ const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; ch
       dueInDays: 11,
       choices: { artwork: { ...artwork, width: 900 } },
     },
+    {
+      file: 'tide-dial.svg',
+      name: 'Tide dial, creased',
+      dueInDays: 13,
+      choices: {
+        artwork: {
+          ...artwork,
+          lines: { ...artwork.lines, colour: { '#1f5a3c': 'crease', '#b0202f': 'through' } },
+        },
+        films: { ...filmChoices, film: { '#ead9b4': 'dial-card' } },
+        layout: { ...layout, border: false },
+        cutter: { order: 'saltpan', film: {} },
+      },
+    },
   ];
 
-/** Adds what the shop owns; where it is already there, nothing happens. */
-export async function seedShop({ db }: Pick<CutServices, 'db'>, link: Link): Promise<void> {
+/**
+ * Adds what the shop owns; where it is already there, nothing happens but that its cutters are reached anew.
+ * @param links by cutter id; cutters without one are left out
+ */
+export async function seedShop(
+  { db }: Pick<CutServices, 'db'>,
+  links: Readonly<Record<string, Link>>,
+): Promise<void> {
   await db
     .insert(films)
-    .values(DEMO_FILMS.map((data, position) => ({ id: data.id, data, position })))
+    .values(DEMO_SHOP.films.map((data, position) => ({ id: data.id, data, position })))
     .onConflictDoNothing();
-  await db
-    .insert(cutters)
-    .values({ id: CURLEW.id, data: CURLEW, link })
-    .onConflictDoUpdate({ target: cutters.id, set: { link } });
-  const rows = Object.entries(DEMO_RECIPES).map(([key, data]) => {
-    const [cutterId, filmId] = key.split('/');
-    return { cutterId, filmId, data };
+  const linked = DEMO_SHOP.cutters.filter(({ id }) => links[id]);
+  for (const data of linked) {
+    const link = links[data.id];
+    await db
+      .insert(cutters)
+      .values({ id: data.id, data, link })
+      .onConflictDoUpdate({ target: cutters.id, set: { link } });
+  }
+  const rows = Object.entries(DEMO_SHOP.recipes).flatMap(([key, data]) => {
+    const [cutterId, filmId, kind = 'kiss'] = key.split('/');
+    return links[cutterId] ? [{ cutterId, filmId, kind: kind as LineKind, data }] : [];
   });
   await db.insert(recipes).values(rows).onConflictDoNothing();
 }

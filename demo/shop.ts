@@ -55,7 +55,13 @@ export const DEMO_FILMS: readonly Film[] = [
   sign('harbour', 'Harbour blue', 'G-4240', '#1d3f86'),
   sign('shallow', 'Shallow water', 'G-4235', '#58a7d6'),
   sign('heather', 'Heather', 'G-4110', '#8d5a9b'),
-  sign('thrift', 'Thrift pink', 'G-4120', '#e58cab'),
+  {
+    ...sign('thrift', 'Thrift pink', 'G-4120', '#e58cab'),
+    rolls: [
+      { width: 610, lengthLeft: 22_000 },
+      { width: 300, lengthLeft: 4_500 },
+    ],
+  },
   sign('sand', 'Sand', 'G-4030', '#dcc69a'),
   sign('rope', 'Rope', 'G-4035', '#a37a45'),
   sign('bark', 'Bark', 'G-4038', '#5a3a24', 610, 1_400),
@@ -73,6 +79,12 @@ export const DEMO_FILMS: readonly Film[] = [
   { ...sign('blue-clear', 'Clear blue', 'C-7040', '#2f6fd0', 610, 12_000), build: 'translucent' },
   { ...sign('red-clear', 'Clear red', 'C-7030', '#d8202c', 610, 12_000), build: 'translucent' },
   { ...sign('frost', 'Frost', 'C-7001', '#e8eef0', 1220, 18_000), build: 'translucent' },
+  {
+    ...sign('dial-card', 'Dial card', 'K-1020', '#ead9b4'),
+    rolls: [{ width: 580, lengthLeft: 880, sheets: 25 }],
+    finish: 'matt',
+    limits: { narrowest: 1, gap: 1 },
+  },
   garment('flock-black', 'Black flock', 'T-2002', '#1a191c'),
   garment('flock-red', 'Red flock', 'T-2310', '#b4202e'),
   garment('flock-gold', 'Gold flock', 'T-2020', '#d9a429'),
@@ -81,34 +93,127 @@ export const DEMO_FILMS: readonly Film[] = [
   garment('flock-navy', 'Navy flock', 'T-2240', '#1b2a4d'),
 ];
 
+const step = 0.025;
+
 export const CURLEW: Cutter = {
   id: 'curlew',
   name: 'Curlew',
   kind: 'roll',
-  widestRoll: 1370,
-  narrowestRoll: 300,
-  rollerMargin: 12.7,
-  leadMargin: 8,
+  widest: 1370,
+  narrowest: 300,
+  margins: { far: 12.7, near: 12.7, lead: 8, tail: 5 },
   trackLength: 6000,
+  force: { least: 5, most: 600 },
+  speed: { least: 5, most: 100 },
+  ownSpeed: 30,
   motion: { acceleration: 8000, travelSpeed: 60, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
   device: {
-    step: 0.025,
+    step,
     feedAxis: 'x',
     feedReversed: false,
     acrossReversed: false,
     sendsForce: true,
     sendsSpeed: true,
+    pointsInDown: 50,
     bufferBytes: 4096,
   },
 };
 
-export const DEMO_RECIPES: Readonly<Record<string, Recipe>> = {
-  'curlew/*': { force: 80, speed: 40, blade: '45°', bladeOffset: 0.25, overcut: 0.6 },
-  'curlew/chalk': { force: 75, speed: 40, blade: '45°', bladeOffset: 0.25, overcut: 0.6 },
-  'curlew/tar': { force: 90, speed: 40, blade: '45°', bladeOffset: 0.25, overcut: 0.6 },
-  'curlew/flock-coral': { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 },
-  'curlew/flock-white': { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 },
-  'curlew/flock-navy': { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 },
+/** An older one: force is a knob at its front, and it takes one point at a time. */
+export const HERON: Cutter = {
+  id: 'heron',
+  name: 'Heron',
+  kind: 'roll',
+  widest: 640,
+  narrowest: 200,
+  margins: { far: 12.7, near: 9, lead: 10, tail: 8 },
+  trackLength: 3000,
+  force: { least: 20, most: 300 },
+  speed: { least: 5, most: 60 },
+  ownSpeed: 25,
+  motion: { acceleration: 4000, travelSpeed: 40, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
+  device: {
+    step,
+    feedAxis: 'y',
+    feedReversed: false,
+    acrossReversed: true,
+    sendsForce: false,
+    sendsSpeed: true,
+    pointsInDown: 1,
+    bufferBytes: 1024,
+  },
 };
 
-export const DEMO_SHOP: Shop = { films: DEMO_FILMS, cutters: [CURLEW], recipes: DEMO_RECIPES };
+export const PLOVER: Cutter = {
+  id: 'plover',
+  name: 'Plover',
+  kind: 'desk',
+  widest: 320,
+  narrowest: 100,
+  margins: { far: 8, near: 8, lead: 6, tail: 5 },
+  trackLength: 1500,
+  force: { least: 5, most: 210 },
+  speed: { least: 1, most: 40 },
+  ownSpeed: 15,
+  motion: { acceleration: 2500, travelSpeed: 30, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
+  device: {
+    step: 0.05,
+    feedAxis: 'x',
+    feedReversed: true,
+    acrossReversed: false,
+    sendsForce: true,
+    sendsSpeed: true,
+    pointsInDown: 20,
+    bufferBytes: 512,
+  },
+};
+
+/** A flatbed: the sheet lies still; the second holder has a creasing wheel. */
+export const SALTPAN: Cutter = {
+  id: 'saltpan',
+  name: 'Saltpan',
+  kind: 'flatbed',
+  widest: 600,
+  narrowest: 100,
+  margins: { far: 5, near: 5, lead: 8, tail: 5 },
+  trackLength: 900,
+  force: { least: 10, most: 1000 },
+  speed: { least: 1, most: 60 },
+  ownSpeed: 20,
+  motion: { acceleration: 6000, travelSpeed: 50, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
+  device: {
+    step: 0.01,
+    feedAxis: 'y',
+    feedReversed: true,
+    acrossReversed: true,
+    sendsForce: true,
+    sendsSpeed: true,
+    pointsInDown: 50,
+    bufferBytes: 8192,
+    tools: 2,
+  },
+};
+
+const blade45 = { blade: '45°', bladeOffset: 0.25, overcut: 0.6 };
+const flock = { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 };
+const wheel = { blade: 'creasing wheel', bladeOffset: 0, overcut: 0 };
+
+export const DEMO_RECIPES: Readonly<Record<string, Recipe>> = {
+  'curlew/*': { force: 80, speed: 40, ...blade45 },
+  'curlew/chalk': { force: 75, speed: 40, ...blade45 },
+  'curlew/tar': { force: 90, speed: 40, ...blade45 },
+  'curlew/flock-coral': flock,
+  'curlew/flock-white': flock,
+  'curlew/flock-navy': flock,
+  'heron/*': { force: 85, speed: 30, ...blade45 },
+  'plover/*': { force: 75, speed: 20, ...blade45, bladeOffset: 0.3 },
+  'saltpan/*': { force: 75, speed: 30, ...blade45 },
+  'saltpan/dial-card': { force: 190, speed: 20, ...blade45 },
+  'saltpan/dial-card/crease': { force: 350, speed: 15, ...wheel },
+};
+
+export const DEMO_SHOP: Shop = {
+  films: DEMO_FILMS,
+  cutters: [CURLEW, HERON, PLOVER, SALTPAN],
+  recipes: DEMO_RECIPES,
+};

@@ -2,8 +2,8 @@
 import type { ChildProcess } from 'node:child_process';
 import { expect, test as base } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
-import { Client } from 'pg';
 import { startUntilReady } from '../scripts/run.mjs';
+import { freshDatabase } from '../server/db/freshDatabase.testing';
 
 export { expect } from '@playwright/test';
 
@@ -18,7 +18,7 @@ export const test = base.extend<object, { shop: Shop }>({
   shop: [
     async ({}, use, { project }) => {
       const { said, child } = await startUntilReady(process.execPath, ['--import', 'tsx', 'e2e/serve.ts'], {
-        DATABASE_URL: await emptyDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}`),
+        DATABASE_URL: await freshDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}`),
       });
       await use(JSON.parse(said) as Shop);
       await ended(child);
@@ -33,17 +33,6 @@ export const test = base.extend<object, { shop: Shop }>({
     await use(page);
   },
 });
-
-async function emptyDatabase(name: string): Promise<string> {
-  const url = process.env.DATABASE_URL;
-  if (!url) throw new Error('DATABASE_URL is not set: run npm test');
-  const client = new Client({ connectionString: url });
-  await client.connect();
-  await client.query(`drop database if exists ${name} with (force)`);
-  await client.query(`create database ${name}`);
-  await client.end();
-  return Object.assign(new URL(url), { pathname: `/${name}` }).href;
-}
 
 function ended(child: ChildProcess): Promise<void> {
   child.removeAllListeners('exit');

@@ -67,7 +67,7 @@ await page.getByRole('link', { name: 'Weeding and applying' }).click();
 await page.getByRole('listitem').nth(2).waitFor();
 await shot('applying');
 await page.goto('/materials');
-await page.getByText('40 of 40').waitFor();
+await page.getByText('41 of 41').waitFor();
 await page.getByRole('button', { name: 'Rolls, colour and limits of Chalk white' }).click();
 await shot('materials');
 await page.goto('/orders');

@@ -1,4 +1,4 @@
-// Everything a fresh clone needs to be used: packages, PostgreSQL, pages, the simulated cutter, the server.
+// Everything a fresh clone needs to be used: packages, PostgreSQL, pages, the simulated cutters, the server.
 import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
 import { run, startUntilReady } from './run.mjs';
@@ -18,19 +18,23 @@ mkdirSync(TMPDIR, { recursive: true, mode: 0o700 });
 chmodSync(TMPDIR, 0o700);
 const tsx = ['--import', 'tsx'];
 const sim = await startUntilReady(process.execPath, [...tsx, 'cutter-sim/main.ts'], { TMPDIR });
-const { port, panel } = JSON.parse(sim.said);
+const links = JSON.parse(sim.said);
 const server = await startUntilReady(process.execPath, [...tsx, 'server/main.ts'], {
   TMPDIR,
   DATABASE_URL: databaseUrl,
-  CUTTER_PORT: String(port),
-  CUTTER_PANEL: panel,
+  CUTTERS: sim.said,
   PORT: process.env.PORT ?? '4270',
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
 });
 
+const panels = Object.entries(links)
+  .map(([id, { panel }]) => `    ${id.padEnd(14)} ${panel}`)
+  .join('\n');
 console.log(`
   Jam Pan          ${server.said}
-  Curlew's panel   ${panel}   (the simulated cutter: load film here)
+
+  Front panels of the simulated cutters, where film is loaded:
+${panels}
 
   Ctrl-C stops everything.
 `);

@@ -12,6 +12,7 @@ import { cutRoutes } from './routes/cuts';
 import { errorHandler, handle, sameSiteOnly } from './routes/guard';
 import { filmRoutes } from './routes/films';
 import { orderRoutes } from './routes/orders';
+import { createLookout } from './cutters/look';
 import type { CutServices } from './services/cuts';
 import { loadShop } from './services/shop';
 
@@ -53,6 +54,11 @@ export function createApp(services: CutServices, log: Logger, pagesDir?: string)
   app.get(
     '/api/events',
     handle(async (request, response) => services.hub.pages.register(await createSession(request, response))),
+  );
+  const lookout = createLookout(services.db);
+  app.get(
+    '/api/cutters',
+    handle(async (_request, response) => response.json(await lookout.all())),
   );
   app.use('/api/orders', orderRoutes(services));
   app.use('/api/cuts', cutRoutes(services));

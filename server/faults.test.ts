@@ -5,7 +5,7 @@ import { spawn } from 'node:child_process';
 import pg from 'pg';
 import request from 'supertest';
 import type { Cut, CutRecord, Drawing, Order } from '../contracts/api';
-import { CURLEW_SPEC } from '../cutter-sim/curlew';
+import { CURLEW_SPEC } from '../cutter-sim/machines';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
 import { startPostgres } from '../scripts/postgres.mjs';
@@ -38,8 +38,7 @@ function start(): Promise<string> {
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,
-      CUTTER_PORT: String(sim.port),
-      CUTTER_PANEL: sim.panel,
+      CUTTERS: JSON.stringify({ curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel } }),
       PORT: '0',
       LOG_LEVEL: 'silent',
     },
@@ -198,7 +197,7 @@ describe('the database', () => {
 });
 
 const COPIED =
-  'order_id, revision, cutter_id, position, "of", strip, film, recipe, mirrored, copies, roll_width, cuttable, roller_margin, length, cut_length, seconds, program, drawing, lines';
+  'order_id, revision, cutter_id, position, "of", strip, film, recipe, mirrored, copies, roll_width, cuttable, edges, length, cut_length, seconds, program, drawing, lines';
 
 describe('a server killed with -9', () => {
   test('three times in one cut: every line is on the film once', async () => {

@@ -2,28 +2,19 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
-import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
 import { random } from '../core/random';
 import { seedShop } from '../demo/seed';
+import { freshDatabase } from './db/freshDatabase.testing';
 import type { RunningServer } from './open';
 import { openServer } from './open';
 
-const url = process.env.DATABASE_URL;
-if (!url) throw new Error('DATABASE_URL is not set: run npm test');
-
 let server: RunningServer;
 beforeAll(async () => {
-  // a database of its own: other tests must not meet what this one leaves behind
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  await client.query('drop database if exists jampan_fuzz with (force)');
-  await client.query('create database jampan_fuzz');
-  await client.end();
-  const databaseUrl = Object.assign(new URL(url), { pathname: '/jampan_fuzz' }).href;
+  const databaseUrl = await freshDatabase('jampan_fuzz');
   server = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
-  await seedShop(server.services, { host: '127.0.0.1', port: 9 });
+  await seedShop(server.services, { curlew: { host: '127.0.0.1', port: 9 } });
 }, 60_000);
 afterAll(async () => {
   await server.close();

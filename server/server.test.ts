@@ -10,7 +10,7 @@ import sharp from 'sharp';
 import request from 'supertest';
 import type { ApplyPage, Cut, Drawing, Order, OrderRow } from '../contracts/api';
 import { applyPageSchema, STEPS_TYPE } from '../contracts/api';
-import { CURLEW_SPEC } from '../cutter-sim/curlew';
+import { CURLEW_SPEC } from '../cutter-sim/machines';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
 import type { Artwork } from '../core/artwork/artwork';
@@ -41,7 +41,9 @@ beforeAll(async () => {
   server = await openServer({ databaseUrl: url });
   other = await openServer({ databaseUrl: url });
   sim = await serveSim({ spec: CURLEW_SPEC, timeFactor: 60, film: ROLL });
-  await seedShop(server.services, { host: '127.0.0.1', port: sim.port, panel: sim.panel });
+  await seedShop(server.services, {
+    curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel },
+  });
 }, 60_000);
 
 afterAll(async () => {
@@ -270,6 +272,38 @@ test('cuts from when a film was one strip are known by that strip', async () => 
   expect((await getCut(cut.id)).strip).toBe(cut.film.id);
   expect((await queueOne()).strip).toBe(cut.film.id);
   await clearQueue();
+});
+
+test('cutters, cuts and recipes from when the shop had one cutter with two edges alike', async () => {
+  const { db } = server.services;
+  const cut = await queueOne();
+  await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
+  const [{ data }] = await db.select().from(cutters).where(eq(cutters.id, 'curlew'));
+  const { widest, narrowest, margins, force: _force, speed: _speed, ownSpeed: _own, device, ...same } = data;
+  const { pointsInDown: _points, ...rest } = device;
+  const older = {
+    ...same,
+    widestRoll: widest,
+    narrowestRoll: narrowest,
+    rollerMargin: margins.far,
+    leadMargin: margins.lead,
+    device: rest,
+  };
+  await db.execute(sql`update cutters set data = ${JSON.stringify(older)}::jsonb where id = 'curlew'`);
+  await db.execute(sql`alter table cuts drop column edges, add column roller_margin double precision`);
+  await db.execute(sql`update cuts set roller_margin = 12.7`);
+  await db.execute(sql`alter table recipes drop constraint recipes_cutter_id_film_id_kind_pk`);
+  await db.execute(
+    sql`alter table recipes drop column kind, add constraint recipes_cutter_id_film_id_pk primary key (cutter_id, film_id)`,
+  );
+  await migrateBy('0007_four_cutters.sql');
+  expect((await getCut(cut.id)).edges).toEqual({ far: 12.7, near: 12.7 });
+  const [{ data: now }] = await db.select().from(cutters).where(eq(cutters.id, 'curlew'));
+  expect(now).toMatchObject({ widest: 1370, narrowest: 300, margins, ownSpeed: 30, device });
+  expect(Object.keys(now).sort()).toEqual(Object.keys(data).sort());
+  expect((await queueOne()).edges).toEqual({ far: 12.7, near: 12.7 });
+  await clearQueue();
+  await db.update(cutters).set({ data }).where(eq(cutters.id, 'curlew'));
 });
 
 test('films stored as one roll each are read as films with that roll', async () => {

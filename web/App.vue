@@ -55,7 +55,7 @@ onBeforeUnmount(() => {
       >
       <nav aria-label="Pages">
         <router-link to="/orders" :class="{ here: route.path.startsWith('/orders') }">Orders</router-link>
-        <router-link to="/cutters/curlew" :class="{ here: route.path.startsWith('/cutters') }"
+        <router-link to="/cutters" :class="{ here: route.path.startsWith('/cutters') }"
           >At the cutter</router-link
         >
         <router-link to="/materials" :class="{ here: route.path.startsWith('/materials') }"

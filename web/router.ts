@@ -12,6 +12,11 @@ export const router = createRouter({
       name: 'applying',
       component: () => import('./pages/applying/ApplyingPage.vue'),
     },
+    {
+      path: '/cutters',
+      name: 'cutters',
+      component: () => import('./pages/cutters/CuttersPage.vue'),
+    },
     { path: '/cutters/:id', name: 'cutter', component: () => import('./pages/cutter/CutterPage.vue') },
     { path: '/materials', name: 'materials', component: () => import('./pages/materials/MaterialsPage.vue') },
     { path: '/:page(.*)*', redirect: '/orders' },

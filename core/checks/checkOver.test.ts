@@ -174,7 +174,7 @@ describe('line kinds', () => {
     const head = Buffer.from(
       writeHpgl(program, plan.cutter!.device, strip.cuttable).lines.at(-1)!,
     ).toString();
-    expect(head).toContain(`FS${Math.round(recipe.force * 2.5)};`);
+    expect(head).toContain(`FS${Math.round(recipe.force! * 2.5)};`);
     // kiss before what goes through the backing, the weed border between
     const order = program.lines.map(({ kind, part }) => `${kind} ${part}`);
     expect(order.indexOf('kiss border')).toBeLessThan(order.indexOf('perforated art'));

@@ -4,8 +4,9 @@
  */
 import type { LineKind } from '../artwork/choices';
 import type { Device } from '../layout/cutter';
-import { kindRecipe } from '../toolpath/kinds';
 import type { CutProgram } from '../toolpath/program';
+import type { Point } from './axes';
+import { toUnits } from './axes';
 
 /** The bytes for a cutter, cut up where the knife is up. */
 export interface HpglChunks {
@@ -15,9 +16,6 @@ export interface HpglChunks {
   readonly tail: Uint8Array;
 }
 
-/** Points in one PD: short enough for the input line of any cutter. */
-const POINTS_IN_PD = 50;
-
 const ascii = (text: string): Uint8Array => new TextEncoder().encode(text);
 
 /**
@@ -26,16 +24,21 @@ const ascii = (text: string): Uint8Array => new TextEncoder().encode(text);
  */
 export function writeHpgl(program: CutProgram, device: Device, cuttable: number): HpglChunks {
   const settings = (kind: LineKind): string => {
-    const { force, speed, tool } = kindRecipe(program.recipe, kind);
-    return `SP${tool};${device.sendsSpeed ? `VS${speed};` : ''}${device.sendsForce ? `FS${force};` : ''}`;
+    const { force, speed, tool } = program.recipes[kind];
+    const sent = (code: string, value: number | null, isSent: boolean): string =>
+      isSent && value !== null ? `${code}${value};` : '';
+    return `SP${tool};${sent('VS', speed, device.sendsSpeed)}${sent('FS', force, device.sendsForce)}`;
   };
   // said again before each line where lines differ: a cut that goes on after a stop goes on with the right ones
   const mixed = program.lines.some((line) => line.kind !== 'kiss');
-  const place = placer(device, cuttable);
+  const place = toUnits(device, cuttable);
+  const { pointsInDown } = device;
   const end = place(program.length, cuttable);
   return {
     head: ascii(`IN;PA;${settings('kiss')}`),
-    lines: program.lines.map((line) => lineBytes(mixed ? settings(line.kind) : '', line.points, place)),
+    lines: program.lines.map((line) =>
+      lineBytes(mixed ? settings(line.kind) : '', line.points, place, pointsInDown),
+    ),
     tail: ascii(`PU${end[0]},${end[1]};SP0;`),
   };
 }
@@ -52,28 +55,21 @@ export function hpglBytes(chunks: HpglChunks): Uint8Array {
   return out;
 }
 
-type Placer = (x: number, y: number) => readonly [number, number];
-
-/** Strip mm → whole plotter units on the plotter's own axes. */
-function placer(device: Device, cuttable: number): Placer {
-  const { step, feedAxis, feedReversed, acrossReversed } = device;
-  return (x, y) => {
-    const feed = Math.round((feedReversed ? -x : x) / step);
-    const across = Math.round((acrossReversed ? y : cuttable - y) / step);
-    return feedAxis === 'x' ? [feed, across] : [across, feed];
-  };
-}
-
-function lineBytes(settings: string, points: Float64Array, place: Placer): Uint8Array {
+function lineBytes(
+  settings: string,
+  points: Float64Array,
+  place: (x: number, y: number) => Point,
+  pointsInDown: number,
+): Uint8Array {
   // at most 12 characters a number, a comma or semicolon behind each, and a mnemonic a PD
-  const buffer = new Uint8Array(points.length * 13 + 3 * Math.ceil(points.length / 2 / POINTS_IN_PD) + 48);
+  const buffer = new Uint8Array(points.length * 13 + 3 * Math.ceil(points.length / 2 / pointsInDown) + 48);
   for (let i = 0; i < settings.length; i++) buffer[i] = settings.charCodeAt(i);
   let at = mnemonic(buffer, settings.length, 80, 85);
   const start = place(points[0], points[1]);
   at = pair(buffer, at, start);
   buffer[at++] = 59;
   for (let i = 2, n = 0; i < points.length; i += 2, n++) {
-    if (n % POINTS_IN_PD === 0) {
+    if (n % pointsInDown === 0) {
       if (n > 0) buffer[at++] = 59;
       at = mnemonic(buffer, at, 80, 68);
     } else buffer[at++] = 44;
@@ -91,7 +87,7 @@ function mnemonic(buffer: Uint8Array, at: number, a: number, b: number): number 
   return at + 2;
 }
 
-function pair(buffer: Uint8Array, at: number, [x, y]: readonly [number, number]): number {
+function pair(buffer: Uint8Array, at: number, [x, y]: Point): number {
   const behind = integer(buffer, at, x);
   buffer[behind] = 44;
   return integer(buffer, behind + 1, y);

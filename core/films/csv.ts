@@ -1,4 +1,4 @@
-/** The shop's films as a table that any spreadsheet opens (RFC 4180): a line for each roll. */
+/** The shop's films as a table that any spreadsheet opens (RFC 4180): a line for each roll or pile of sheets. */
 import Papa from 'papaparse';
 import type { Build, Film, Finish, Roll } from './film';
 import { BUILDS, buildOf, FINISHES, finishOf, limitsOf } from './film';
@@ -13,6 +13,7 @@ const COLUMNS = [
   'kind',
   'roll width mm',
   'length left mm',
+  'sheets',
   'cut from back',
   'narrowest mm',
   'island mm2',
@@ -45,6 +46,7 @@ function lineOf(film: Film, roll: Roll | undefined): (string | number)[] {
     film.kind,
     roll?.width ?? '',
     roll?.lengthLeft ?? '',
+    roll?.sheets ?? '',
     film.cutFromBack ? 'yes' : 'no',
     narrowest,
     island,
@@ -116,6 +118,8 @@ function filmOf(cell: (name: string) => string): Film | string {
   if (!FINISHES.includes(finish)) return `“${finish}” is none of ${FINISHES.join(', ')}.`;
   const ordinary = limitsOf({ id, name, code: '', colour, rolls: [], cutFromBack: false, kind, build });
   const isOnShelf = cell('roll width mm') !== '';
+  const roll = { width: number('roll width mm', NaN), lengthLeft: number('length left mm', 0) };
+  const sheets = cell('sheets') === '' ? {} : { sheets: number('sheets', NaN) };
   const film: Film = {
     id,
     name,
@@ -124,9 +128,7 @@ function filmOf(cell: (name: string) => string): Film | string {
     kind,
     build,
     finish,
-    rolls: isOnShelf
-      ? [{ width: number('roll width mm', NaN), lengthLeft: number('length left mm', 0) }]
-      : [],
+    rolls: isOnShelf ? [{ ...roll, ...sheets }] : [],
     cutFromBack: /^(yes|true|1)$/i.test(cell('cut from back')),
     limits: {
       narrowest: number('narrowest mm', ordinary.narrowest),
@@ -146,6 +148,8 @@ function numbersTrouble(film: Film): string | undefined {
     return 'the roll width has to lie between 20 and 5000 mm.';
   if (!rolls.every(({ lengthLeft }) => lengthLeft >= 0 && lengthLeft <= 1e7))
     return 'the length left is no length.';
+  if (!rolls.every(({ sheets = 0 }) => Number.isInteger(sheets) && sheets >= 0 && sheets <= 1e5))
+    return 'how many sheets there are is no whole number.';
   const { narrowest, island, gap, stack, track } = limitsOf(film);
   if (![narrowest, island, gap].every((value) => value >= 0 && value <= 1000)) return 'a limit is no number.';
   if (!Number.isInteger(stack) || stack < 1 || stack > 20)

@@ -1,7 +1,10 @@
-/** A roll of film on the shelf, mm. */
+/** Film on the shelf, mm: a roll, or a pile of sheets of one size. */
 export interface Roll {
   readonly width: number;
+  /** Of sheets: how long each is. */
   readonly lengthLeft: number;
+  /** How many sheets lie there; missing: a roll. */
+  readonly sheets?: number;
 }
 
 /** How a film behaves under another: what it is made of decides. */
@@ -67,6 +70,6 @@ export const limitsOf = (film: Film): FilmLimits => ({
   ...film.limits,
 });
 
-/** mm of a film on the shelf, all rolls together. */
+/** mm of a film on the shelf, all rolls and sheets together. */
 export const stockOf = ({ rolls }: Film): number =>
-  rolls.reduce((sum, { lengthLeft }) => sum + lengthLeft, 0);
+  rolls.reduce((sum, { lengthLeft, sheets = 1 }) => sum + lengthLeft * sheets, 0);

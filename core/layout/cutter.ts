@@ -2,18 +2,34 @@
 export interface Cutter {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'roll';
-  /** Widest and narrowest roll it takes, mm. */
-  readonly widestRoll: number;
-  readonly narrowestRoll: number;
-  /** Film under the rollers at each edge of the roll that the knife does not reach, mm. */
-  readonly rollerMargin: number;
-  /** Film left uncut at the start of a cut, mm. */
-  readonly leadMargin: number;
-  /** How long film runs true, mm. */
+  /** A flatbed's film lies still; the others pull it to and fro under rollers. */
+  readonly kind: 'roll' | 'desk' | 'flatbed';
+  /** Widest and narrowest film it takes, mm. */
+  readonly widest: number;
+  readonly narrowest: number;
+  readonly margins: Margins;
+  /** How long film runs true, mm; of a flatbed, how long its bed is. */
   readonly trackLength: number;
+  readonly force: Range;
+  readonly speed: Range;
+  /** cm/s that it runs at when it is left to the machine. */
+  readonly ownSpeed: number;
   readonly motion: Motion;
   readonly device: Device;
+}
+
+/** Film at each edge that is not cut, mm: across, what the rollers hold at the far and the near edge; along, its ends. */
+export interface Margins {
+  readonly far: number;
+  readonly near: number;
+  readonly lead: number;
+  readonly tail: number;
+}
+
+/** g or cm/s, as on the machine's own panel. */
+export interface Range {
+  readonly least: number;
+  readonly most: number;
 }
 
 /** How a cutter moves; fitted from what cuts really took. */
@@ -29,15 +45,23 @@ export interface Motion {
   readonly up: number;
 }
 
-export interface Device {
+/** A cutter's own axes: which of them runs along the film, and which way round they count. */
+export interface Axes {
   /** mm a plotter unit */
   readonly step: number;
-  /** Which plotter axis runs along the roll, and whether it counts against our direction. */
   readonly feedAxis: 'x' | 'y';
+  /** Counts down from the leading edge instead of up. */
   readonly feedReversed: boolean;
+  /** Counts from the far edge instead of the near one. */
   readonly acrossReversed: boolean;
+}
+
+export interface Device extends Axes {
+  /** Missing: force is set by hand at the machine. */
   readonly sendsForce: boolean;
   readonly sendsSpeed: boolean;
+  /** Most points it takes behind one PD. */
+  readonly pointsInDown: number;
   /** Bytes the cutter holds before it makes the sender wait. */
   readonly bufferBytes: number;
   /** Tool holders; missing: one, with the knife. The second holds a pen or a creasing wheel. */
@@ -47,20 +71,23 @@ export interface Device {
 /** What of a cutter matters to what lies in it. */
 export interface Bed extends Pick<
   Cutter,
-  'name' | 'widestRoll' | 'narrowestRoll' | 'rollerMargin' | 'leadMargin' | 'trackLength'
+  'name' | 'kind' | 'widest' | 'narrowest' | 'margins' | 'trackLength'
 > {
   readonly device: Pick<Device, 'tools'>;
 }
 
 /** What of a cutter matters to the knife's way. */
-export interface Machine extends Pick<Cutter, 'leadMargin' | 'motion'> {
+export interface Machine extends Pick<Cutter, 'motion' | 'ownSpeed'> {
+  /** mm of film before the cut: where the blade is turned. */
+  readonly lead: number;
   readonly device: Pick<Device, 'step' | 'tools'>;
 }
 
 /** How a film is cut on a cutter with a blade. Forces in grams, speeds in cm/s, as on the machine's own panel. */
 export interface Recipe {
-  readonly force: number;
-  readonly speed: number;
+  /** null: what is set at the machine */
+  readonly force: number | null;
+  readonly speed: number | null;
   readonly blade: string;
   /** mm the tip trails behind the holder's axis */
   readonly bladeOffset: number;
@@ -68,10 +95,10 @@ export interface Recipe {
   readonly overcut: number;
 }
 
-/** Width the knife reaches on a roll of `rollWidth` in this cutter: the roll less what the rollers hold, mm. */
+/** Width the knife reaches on film of `width` in this cutter: the film less what the rollers hold, mm. */
 export function cuttableWidth(
-  cutter: Pick<Cutter, 'widestRoll' | 'rollerMargin'>,
-  rollWidth: number,
+  { widest, margins }: Pick<Cutter, 'widest' | 'margins'>,
+  width: number,
 ): number {
-  return Math.min(rollWidth, cutter.widestRoll) - 2 * cutter.rollerMargin;
+  return Math.min(width, widest) - margins.far - margins.near;
 }

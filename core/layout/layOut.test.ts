@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { CURLEW } from '../../demo/shop';
+import { CURLEW, HERON, SALTPAN } from '../../demo/shop';
 import type { Film } from '../films/film';
 import type { Part } from '../panels/part';
 import { mapRegion, rectangle, regionBounds, ringBounds } from '../geometry/region';
@@ -43,15 +43,16 @@ const choices = (more: Partial<LayoutChoices> = {}): LayoutChoices => ({
 });
 
 test('a 24 in machine with two half-inch rollers cuts 23 in (common practice, no source)', () => {
-  expect(cuttableWidth({ widestRoll: 24 * IN, rollerMargin: IN / 2 }, 24 * IN)).toBeCloseTo(23 * IN, 9);
-  expect(cuttableWidth({ widestRoll: 24 * IN, rollerMargin: IN / 2 }, 30 * IN)).toBeCloseTo(23 * IN, 9);
+  const wide = { widest: 24 * IN, margins: { far: IN / 2, near: IN / 2, lead: 0, tail: 0 } };
+  expect(cuttableWidth(wide, 24 * IN)).toBeCloseTo(23 * IN, 9);
+  expect(cuttableWidth(wide, 30 * IN)).toBeCloseTo(23 * IN, 9);
 });
 
 describe('a job wider than the cutter', () => {
   test('is refused with both widths and the ways out', () => {
     const { strips, findings } = layOut([layer(900, 700)], choices(), CURLEW);
     expect(strips).toEqual([]);
-    expect(findings[0]).toMatchObject({ code: 'too-wide', severity: 'stop', measured: 700, limit: 583.6 });
+    expect(findings[0]).toMatchObject({ code: 'too-wide', severity: 'stop', measured: 700, limit: expect.closeTo(583.6, 9) });
     expect(findings[0].message).toContain('700.0 mm (27.56 in)');
     expect(findings[0].message).toContain('583.6 mm (22.98 in)');
     expect(findings[0].waysOut?.join()).toContain('83.3 %');
@@ -259,5 +260,42 @@ describe('several strips and several parts', () => {
       );
     }
     expect(strip.used).toBeCloseTo((2 * (60_000 + 25_000 + 135_000 + 6_400)) / strip.area, 9);
+  });
+});
+
+describe('sheets and a flatbed', () => {
+  const sheets = (count: number, length = 700) => ({
+    rolls: [{ width: 500, lengthLeft: length, sheets: count }],
+  });
+
+  test('a strip is one sheet, and there are as many as lie on the shelf', () => {
+    const own = layer(300, 200, sheets(2));
+    const made = layOut([own], choices({ copies: 8, turn: 'as-drawn' }), SALTPAN);
+    expect(made.strips.map(({ placements }) => placements.length)).toEqual([4, 4]);
+    for (const { length } of made.strips) expect(length).toBeLessThanOrEqual(700);
+    expect(made.findings.map(({ code }) => code)).toEqual(['several-strips']);
+    const more = layOut([own], choices({ copies: 12, turn: 'as-drawn' }), SALTPAN);
+    expect(more.findings.find(({ code }) => code === 'film-short')).toMatchObject({ measured: 3, limit: 2 });
+  });
+
+  test('longer than a sheet, or than the bed: stopped, and said which', () => {
+    const long = layer(800, 300, sheets(5));
+    const [sheet] = layOut([long], choices({ turn: 'as-drawn' }), SALTPAN).findings;
+    expect(sheet).toMatchObject({ code: 'too-long', severity: 'stop', limit: 700 });
+    expect(sheet.message).toContain('its sheets are 0.70 m long');
+    const roll = layer(1000, 300, { rolls: [{ width: 500, lengthLeft: 9000 }] });
+    const [bed] = layOut([roll], choices({ turn: 'as-drawn' }), SALTPAN).findings;
+    expect(bed).toMatchObject({ code: 'too-long', limit: 900 });
+    expect(bed.message).toContain("Saltpan's bed is 0.90 m long");
+    // under rollers a roll that long is only looked at
+    const [track] = layOut([layer(7000, 300)], choices({ turn: 'as-drawn' }), CURLEW).findings;
+    expect(track).toMatchObject({ code: 'long-track', severity: 'check' });
+  });
+
+  test('margins differ from edge to edge', () => {
+    const [strip] = layOut([layer(100, 100)], choices({ turn: 'as-drawn' }), HERON).strips;
+    expect(strip.edges).toEqual({ far: 12.7, near: 9 });
+    expect(strip.cuttable).toBeCloseTo(610 - 12.7 - 9, 9);
+    expect(strip.placements[0].box.minX).toBe(HERON.margins.lead);
   });
 });

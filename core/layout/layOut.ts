@@ -1,7 +1,6 @@
 import { own } from '../units/own';
 import { largest } from '../geometry/lists';
 import type { Film, Roll } from '../films/film';
-import { limitsOf } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { heightOf, widthOf } from '../geometry/bounds';
@@ -14,16 +13,13 @@ import type { Part } from '../panels/part';
 import { weedBorder } from './border';
 import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
-import { filmFindings, mirrorFindings, noRoll, rollMisfit, tooWide } from './layoutFindings';
+import { endOfStrip, filmFindings, mirrorFindings, noRoll, rollMisfit, tooWide } from './layoutFindings';
 import type { Item, Shelf } from './shelves';
 import type { Layout, LayoutChoices, Placement, Strip } from './strip';
 import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
 
 /** Room kept at both edges of the cuttable width: the holder swings past the art by its blade offset, mm. */
 const SWING_ROOM = 0.5;
-/** Room kept free at the end of a strip, for cutting it off the roll, mm. */
-const TAIL = 5;
-
 /**
  * Lays one film's parts on its rolls: side by side across the film, row after row along it. A film that runs true for
  * less than it needs, or of which less is left on the roll, goes over several strips, as few as that allows.
@@ -46,7 +42,7 @@ function ontoRolls(film: Film, parts: readonly Part[], choices: LayoutChoices, c
     const best = bestRoll(left, rolls, choices, cutter);
     if ('code' in best) return { strips: [], findings: [best] };
     const others = rolls.filter((roll) => roll !== best.roll);
-    const batches = batchesOn(best, Math.min(cutter.trackLength, limitsOf(film).track), others.length > 0);
+    const batches = batchesOn(best, endOfStrip(film, best.roll, cutter).limit, others.length > 0);
     for (const shelves of batches) strips.push(stripOf(film, strips.length, shelves, best, choices, cutter));
     // shelves keep the order of what lies on them
     left = left.slice(batches.flat().reduce((sum, { items }) => sum + items.length, 0));
@@ -58,8 +54,8 @@ function ontoRolls(film: Film, parts: readonly Part[], choices: LayoutChoices, c
 const copiesOf = (part: Part, { copies }: LayoutChoices): Item[] =>
   Array.from({ length: part.copies ?? copies }, (_, copy) => ({ part, copy }));
 
-const isTaken = ({ width }: Roll, { narrowestRoll, widestRoll }: Bed): boolean =>
-  width >= narrowestRoll && width <= widestRoll;
+const isTaken = ({ width }: Roll, { narrowest, widest }: Bed): boolean =>
+  width >= narrowest && width <= widest;
 
 /** Items as they would lie on one roll. */
 interface OnRoll {
@@ -67,11 +63,12 @@ interface OnRoll {
   readonly cuttable: number;
   readonly shelves: readonly Shelf[];
   readonly lead: number;
+  readonly tail: number;
   readonly spacing: number;
 }
 
-const stripLength = (shelves: readonly Shelf[], { lead, spacing }: OnRoll): number =>
-  lead + lengthOf(shelves, spacing) + TAIL;
+const stripLength = (shelves: readonly Shelf[], { lead, tail, spacing }: OnRoll): number =>
+  lead + lengthOf(shelves, spacing) + tail;
 
 /** The roll of which the items take the least and that is long enough for them, or why they fit on none. */
 function bestRoll(
@@ -82,12 +79,19 @@ function bestRoll(
 ): OnRoll | Finding {
   const tries = rolls.map((roll) => onRoll(items, roll, choices, cutter));
   const fits = tries.filter((made): made is OnRoll => !('code' in made));
-  const missing = (made: OnRoll): number =>
-    Math.max(0, stripLength(made.shelves, made) - made.roll.lengthLeft);
   const area = (made: OnRoll): number => stripLength(made.shelves, made) * made.roll.width;
-  fits.sort((a, b) => missing(a) - missing(b) || area(a) - area(b));
+  fits.sort((a, b) => missingOn(a) - missingOn(b) || area(a) - area(b));
   // when it is too wide for all of them, the widest roll tells by how much
   return fits[0] ?? tries.reduce((best, next) => (limitIn(next) > limitIn(best) ? next : best));
+}
+
+/** mm of film that a roll lacks for its items; of sheets that are too short for one of them, more than any pile lacks. */
+function missingOn(on: OnRoll): number {
+  const { lengthLeft, sheets } = on.roll;
+  const needs = stripLength(on.shelves, on);
+  if (sheets === undefined) return Math.max(0, needs - lengthLeft);
+  const longest = largest(on.shelves.map((shelf) => stripLength([shelf], on)));
+  return longest > lengthLeft ? Infinity : Math.max(0, needs - sheets * lengthLeft);
 }
 
 const limitIn = (made: OnRoll | Finding): number => ('code' in made ? (made.limit ?? 0) : 0);
@@ -102,18 +106,20 @@ function onRoll(items: readonly Item[], roll: Roll, choices: LayoutChoices, cutt
     const other = lay(shelves, rim, !shelves.turned);
     return tooWide(shelves, roll, usable, cutter, other.across <= usable);
   }
-  return { roll, cuttable, shelves, lead: cutter.leadMargin, spacing };
+  return { roll, cuttable, shelves, lead: cutter.margins.lead, tail: cutter.margins.tail, spacing };
 }
 
 const rimOf = ({ border, borderDistance }: LayoutChoices): number => (border ? borderDistance : 0);
 
 /**
- * The shelves strip by strip: none longer than the film runs true, and all together no longer than the roll, unless a
- * single shelf is, or there is no other roll for what is left.
+ * The shelves strip by strip: none longer than a strip may be, and all together no longer than the roll (no more than
+ * there are sheets), unless a single shelf is, or there is no other roll for what is left.
  */
-function batchesOn(on: OnRoll, runsTrue: number, hasOther: boolean): Shelf[][] {
+function batchesOn(on: OnRoll, longest: number, hasOther: boolean): Shelf[][] {
   const batches: Shelf[][] = [];
-  let remaining = on.roll.lengthLeft;
+  const { lengthLeft, sheets = 1 } = on.roll;
+  const isRoll = on.roll.sheets === undefined;
+  let remaining = sheets > 0 ? lengthLeft : 0;
   for (let from = 0; from < on.shelves.length;) {
     let to = from + 1;
     const fits = (end: number, limit: number): boolean =>
@@ -122,10 +128,11 @@ function batchesOn(on: OnRoll, runsTrue: number, hasOther: boolean): Shelf[][] {
       if (hasOther) break;
       remaining = Infinity;
     }
-    while (to < on.shelves.length && fits(to + 1, Math.min(runsTrue, remaining))) to++;
+    while (to < on.shelves.length && fits(to + 1, Math.min(longest, remaining))) to++;
     const batch = on.shelves.slice(from, to);
     batches.push(batch);
-    remaining -= stripLength(batch, on);
+    if (isRoll) remaining -= stripLength(batch, on);
+    else if (batches.length === sheets) remaining = 0;
     from = to;
   }
   return batches;
@@ -151,7 +158,7 @@ function stripOf(
     film,
     roll: on.roll,
     cuttable: on.cuttable,
-    rollerMargin: cutter.rollerMargin,
+    edges: { far: cutter.margins.far, near: cutter.margins.near },
     mirrored,
     turned: shelves.some(({ items }) => items.some(({ turned }) => turned)),
     placements,

@@ -3,7 +3,6 @@ import type { Film, Roll } from '../films/film';
 import { limitsOf } from '../films/film';
 import type { Finding } from '../findings/finding';
 import { joinBounds } from '../geometry/bounds';
-import { largest } from '../geometry/lists';
 import { formatLength } from '../units/length';
 import type { Bed } from './cutter';
 import type { LayoutChoices, Strip } from './strip';
@@ -21,10 +20,10 @@ export function rollMisfit({ name, rolls }: Film, cutter: Bed): Finding {
   return {
     code: 'roll-misfit',
     severity: 'stop',
-    message: `${name} is ${widths} wide; ${cutter.name} takes rolls of ${both(cutter.narrowestRoll)} to ${both(cutter.widestRoll)}.`,
-    waysOut: ['Pick a film on another roll under Films'],
+    message: `${name} is ${widths} wide; ${cutter.name} takes ${both(cutter.narrowest)} to ${both(cutter.widest)}.`,
+    waysOut: ['Pick another cutter under Cutter', 'Pick a film of another width under Films'],
     measured: rolls[0].width,
-    limit: cutter.widestRoll,
+    limit: cutter.widest,
   };
 }
 
@@ -41,7 +40,7 @@ export function tooWide(
   return {
     code: 'too-wide',
     severity: 'stop',
-    message: `${part.film.name} needs ${both(needs)} across, but the knife reaches ${both(usable)} on this ${formatLength(roll.width, 'mm')} roll in ${cutter.name}.`,
+    message: `${part.film.name} needs ${both(needs)} across, but the knife reaches ${both(usable)} on this ${formatLength(roll.width, 'mm')} ${roll.sheets === undefined ? 'roll' : 'sheet'} in ${cutter.name}.`,
     waysOut: [
       ...(otherWay ? ['Turn it by 90° under Layout: then it fits'] : []),
       `Make the sign smaller: ${scale} % of this size fits`,
@@ -81,48 +80,78 @@ function toolFindings(film: Film, strips: readonly Strip[], cutter: Bed): Findin
 
 /** Rolls that end before what is to be cut from them does. */
 function shortFindings(film: Film, strips: readonly Strip[]): Finding[] {
-  const needed = new Map<Roll, number>();
-  for (const { roll, length } of strips) needed.set(roll, (needed.get(roll) ?? 0) + length);
-  return [...needed].flatMap(([{ lengthLeft }, length]): Finding[] => {
-    if (length <= lengthLeft) return [];
+  const onRoll = new Map<Roll, number[]>();
+  for (const { roll, length } of strips) onRoll.set(roll, [...(onRoll.get(roll) ?? []), length]);
+  return [...onRoll].flatMap(([roll, lengths]): Finding[] => {
+    const { lengthLeft, sheets } = roll;
+    const [measured, limit] =
+      sheets === undefined
+        ? [lengths.reduce((sum, one) => sum + one, 0), lengthLeft]
+        : [lengths.length, sheets];
+    if (measured <= limit) return [];
+    const short =
+      sheets === undefined
+        ? `${metres(measured)} of film; ${metres(limit)} is left on the roll`
+        : `${measured} sheets; ${limit === 1 ? '1 lies' : `${limit} lie`} on the shelf`;
     return [
       {
         code: 'film-short',
         severity: 'check',
-        message: `${film.name} needs ${metres(length)} of film; ${metres(lengthLeft)} is left on the roll.`,
-        waysOut: ['Cut fewer copies', 'Put a new roll in'],
-        measured: length,
-        limit: lengthLeft,
+        message: `${film.name} needs ${short}.`,
+        waysOut: ['Cut fewer copies', sheets === undefined ? 'Put a new roll in' : 'Get more sheets'],
+        measured,
+        limit,
       },
     ];
   });
 }
 
-function trackFindings(film: Film, strips: readonly Strip[], cutter: Bed): Finding[] {
+/** What ends a strip; hard: the film or the machine is no longer than that. */
+interface End {
+  readonly limit: number;
+  readonly why: string;
+  readonly isHard: boolean;
+}
+
+/** What ends a strip of a film first: how long the film and the cutter run true, a flatbed, a sheet. */
+export function endOfStrip(film: Film, roll: Roll, { kind, name, trackLength }: Bed): End {
   const ownTrack = limitsOf(film).track;
-  const limit = Math.min(cutter.trackLength, ownTrack);
-  const why =
-    ownTrack < cutter.trackLength
-      ? `it runs true for ${metres(ownTrack)}`
-      : `${cutter.name} keeps film true for ${metres(cutter.trackLength)}`;
-  const long = largest(
-    strips.map(({ length }) => length),
-    0,
-  );
-  if (long > limit) {
+  const ends: End[] =
+    kind === 'flatbed'
+      ? [{ limit: trackLength, why: `${name}'s bed is ${metres(trackLength)} long`, isHard: true }]
+      : [
+          { limit: trackLength, why: `${name} keeps film true for ${metres(trackLength)}`, isHard: false },
+          { limit: ownTrack, why: `it runs true for ${metres(ownTrack)}`, isHard: false },
+        ];
+  const sheet = {
+    limit: roll.lengthLeft,
+    why: `its sheets are ${metres(roll.lengthLeft)} long`,
+    isHard: true,
+  };
+  if (roll.sheets !== undefined) ends.push(sheet);
+  return ends.reduce((first, end) => (end.limit < first.limit ? end : first));
+}
+
+function trackFindings(film: Film, strips: readonly Strip[], cutter: Bed): Finding[] {
+  const endOf = ({ roll }: Strip): End => endOfStrip(film, roll, cutter);
+  const long = strips.find((strip) => strip.length > endOf(strip).limit);
+  if (long) {
+    const { limit, why, isHard } = endOf(long);
+    const elsewhere = isHard ? ['Pick another cutter under Cutter, or a longer film under Films'] : [];
     return [
       {
-        code: 'long-track',
-        severity: 'check',
-        message: `${film.name} runs ${metres(long)} in one go; ${why}.`,
-        waysOut: ['Make the sign smaller, or turn it under Layout'],
-        measured: long,
+        code: isHard ? 'too-long' : 'long-track',
+        severity: isHard ? 'stop' : 'check',
+        message: `${film.name} runs ${metres(long.length)} in one go; ${why}.`,
+        waysOut: ['Make the sign smaller, or turn it under Layout', ...elsewhere],
+        measured: long.length,
         limit,
       },
     ];
   }
   if (strips.length < 2) return [];
   const total = strips.reduce((sum, { length }) => sum + length, 0);
+  const { limit, why } = endOf(strips[0]);
   const reason = total > limit ? why : 'no roll is long enough for all of it';
   return [
     {

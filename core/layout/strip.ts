@@ -5,6 +5,7 @@ import type { Bounds } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
 import type { Part } from '../panels/part';
+import type { Margins } from './cutter';
 
 export interface LayoutChoices {
   readonly copies: number;
@@ -39,8 +40,8 @@ export interface Strip {
   readonly film: Film;
   readonly roll: Roll;
   readonly cuttable: number;
-  /** Uncut film at each edge of the roll, mm. */
-  readonly rollerMargin: number;
+  /** Film under the rollers at the far and the near edge, mm. */
+  readonly edges: Pick<Margins, 'far' | 'near'>;
   readonly mirrored: boolean;
   readonly turned: boolean;
   readonly placements: readonly Placement[];

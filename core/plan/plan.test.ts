@@ -138,7 +138,7 @@ describe('what a change makes run again, and what it does not', () => {
 
   test('another cutter’s reach: where films lie; its speed of travel only: the knife’s way', () => {
     const [cutter] = DEMO_SHOP.cutters;
-    const wider = { cutters: [{ ...cutter, rollerMargin: 20 }] };
+    const wider = { cutters: [{ ...cutter, margins: { ...cutter.margins, near: 20 } }] };
     expect(ranFor({}, wider)).toEqual({ layOut: 3, toolpath: 3 });
     const quicker = { cutters: [{ ...cutter, motion: { ...cutter.motion, travelSpeed: 80 } }] };
     expect(ranFor({}, quicker)).toEqual({ toolpath: 3 });
@@ -245,8 +245,8 @@ describe('two cutters', () => {
     ...curlew,
     id: 'heron',
     name: 'Heron',
-    widestRoll: 610,
-    rollerMargin: 20,
+    widest: 610,
+    margins: { far: 20, near: 15, lead: 8, tail: 5 },
     trackLength: 3000,
   };
   const shop: Shop = {
@@ -254,10 +254,10 @@ describe('two cutters', () => {
     cutters: [curlew, heron],
     recipes: { ...DEMO_SHOP.recipes, 'heron/*': { ...DEMO_SHOP.recipes['curlew/*'], force: 95 } },
   };
-  const planned = (more: Partial<Choices>): readonly (readonly [string, string, number, number])[] =>
+  const planned = (more: Partial<Choices>): readonly (readonly [string, string, number, number | null])[] =>
     createPlanner()
       .plan(artworks, { ...choices, ...more }, shop)
-      .cuts.map(({ strip, cutter, recipe }) => [strip.film.id, cutter.id, strip.rollerMargin, recipe.force]);
+      .cuts.map(({ strip, cutter, recipe }) => [strip.film.id, cutter.id, strip.edges.far, recipe.force]);
 
   test('an order goes to its cutter, and single films to another, each by that one’s reach and recipe', () => {
     expect(planned({})).toEqual([

@@ -17,6 +17,8 @@ import type { Bed, Cutter, Machine, Recipe } from '../layout/cutter';
 import type { LayoutChoices, Strip } from '../layout/strip';
 import { layOut } from '../layout/layOut';
 import { panel } from '../panels/panel';
+import type { OwnRecipes } from '../toolpath/kinds';
+import { kindRecipes } from '../toolpath/kinds';
 import type { CutProgram } from '../toolpath/program';
 import { programFor } from '../toolpath/program';
 import type { Tell } from '../stages/progress';
@@ -49,7 +51,10 @@ export interface CutterChoices {
 export interface Shop {
   readonly films: readonly Film[];
   readonly cutters: readonly Cutter[];
-  /** By `cutterId/filmId`; a film without one takes `cutterId/*`. */
+  /**
+   * By `cutterId/filmId` for what is kiss cut, `cutterId/filmId/kind` for other kinds of line; a film without one takes
+   * `cutterId/*`, a kind without one is made from the kiss cut's.
+   */
   readonly recipes: Readonly<Record<string, Recipe>>;
 }
 
@@ -211,12 +216,13 @@ function cuttingFilms(stage: MakeStage) {
     if (!shopRecipe)
       return { cuts: [], findings: strips.length > 0 ? [...layout, noRecipe(film, cutter)] : layout };
     const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
+    const recipes = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
     const cuts = strips.map((strip) => ({
       strip,
       cutter,
       recipe,
       shopRecipe,
-      program: programs(strip, recipe, machineOf(cutter)),
+      program: programs(strip, recipes, machineOf(cutter)),
     }));
     return { cuts, findings: layout };
   };
@@ -228,8 +234,19 @@ const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefi
 const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined =>
   cutterNamed(shop, cutter.order) ?? shop.cutters[0];
 
-const recipeOf = (shop: Shop, cutter: Cutter, film: Film): Recipe | undefined =>
-  own(shop.recipes, `${cutter.id}/${film.id}`) ?? own(shop.recipes, `${cutter.id}/*`);
+const recipeOf = (shop: Shop, cutter: Cutter, film: Film, kind = ''): Recipe | undefined =>
+  own(shop.recipes, `${cutter.id}/${film.id}${kind}`) ?? own(shop.recipes, `${cutter.id}/*${kind}`);
+
+/** Kinds of line that may have a recipe of their own. */
+const OTHER_KINDS = ['through', 'perforated', 'crease', 'pen'] as const;
+
+const ownRecipes = (shop: Shop, cutter: Cutter, film: Film): OwnRecipes =>
+  Object.fromEntries(
+    OTHER_KINDS.flatMap((kind) => {
+      const found = recipeOf(shop, cutter, film, `/${kind}`);
+      return found ? [[kind, found]] : [];
+    }),
+  );
 
 /** What an order changes in a film's recipe on one cutter; `*` stands for the shop's first, as older orders have it. */
 function changedRecipe(
@@ -266,28 +283,21 @@ function layoutOf({ rolls, ...layout }: LayoutChoices, film: string): LayoutChoi
 }
 
 /** What of a cutter the layout reads. */
-const bedOf = ({
+const bedOf = ({ name, kind, widest, narrowest, margins, trackLength, device }: Cutter): Bed => ({
   name,
-  widestRoll,
-  narrowestRoll,
-  rollerMargin,
-  leadMargin,
-  trackLength,
-  device,
-}: Cutter): Bed => ({
-  name,
-  widestRoll,
-  narrowestRoll,
-  rollerMargin,
-  leadMargin,
+  kind,
+  widest,
+  narrowest,
+  margins,
   trackLength,
   device: { tools: device.tools },
 });
 
 /** What of a cutter the knife's way reads. */
-const machineOf = ({ leadMargin, motion, device }: Cutter): Machine => ({
-  leadMargin,
+const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
+  lead: margins.lead,
   motion,
+  ownSpeed,
   device: { step: device.step, tools: device.tools },
 });
 

@@ -11,6 +11,13 @@ export interface Deviation {
   readonly at: Spot;
 }
 
+/** A line that was to be followed; a dashed one is a way to keep to, not one to cut all of. */
+export interface Followed {
+  readonly points: ArrayLike<number>;
+  readonly closed: boolean;
+  readonly dashed: boolean;
+}
+
 interface Segment extends Bounds {
   readonly ax: number;
   readonly ay: number;
@@ -25,13 +32,19 @@ const FARTHEST = 25;
  * How far the cut lies from the design, both ways (Hausdorff distance): every point cut against the designed
  * outlines, and every designed corner against what was cut, so that a missing outline shows too.
  * @param cut lines x0, y0, x1, y1 … the tip left, mm
- * @param design closed outlines, mm
+ * @param outlines designed, closed, mm
+ * @param followed other designed lines
  */
-export function deviationOf(cut: readonly Float64Array[], design: Region): Deviation {
-  const cutSegments = indexSegments(cut, false);
-  const designSegments = indexSegments(design, true);
+export function deviationOf(
+  cut: readonly Float64Array[],
+  outlines: Region,
+  followed: readonly Followed[] = [],
+): Deviation {
+  const cutSegments = indexOf(cut.flatMap((line) => segmentsOf(line, false)));
+  const designed = [...outlines.map((points) => ({ points, closed: true, dashed: false })), ...followed];
+  const designSegments = indexOf(designed.flatMap(({ points, closed }) => segmentsOf(points, closed)));
   let worst: Deviation = { largest: 0, at: [0, 0] };
-  const look = (lines: readonly Float64Array[], against: RBush<Segment>): void => {
+  const look = (lines: readonly ArrayLike<number>[], against: RBush<Segment>): void => {
     for (const line of lines) {
       for (let i = 0; i < line.length; i += 2) {
         const distance = distanceTo(against, line[i], line[i + 1]);
@@ -40,30 +53,33 @@ export function deviationOf(cut: readonly Float64Array[], design: Region): Devia
     }
   };
   look(cut, designSegments);
-  look(design, cutSegments);
+  look(
+    designed.filter(({ dashed }) => !dashed).map(({ points }) => points),
+    cutSegments,
+  );
   return worst;
 }
 
-function indexSegments(lines: readonly Float64Array[], closed: boolean): RBush<Segment> {
+const indexOf = (segments: readonly Segment[]): RBush<Segment> => new RBush<Segment>().load(segments);
+
+function segmentsOf(line: ArrayLike<number>, closed: boolean): Segment[] {
   const segments: Segment[] = [];
-  for (const line of lines) {
-    const end = closed ? line.length : line.length - 2;
-    for (let i = 0; i < end; i += 2) {
-      const k = (i + 2) % line.length;
-      const [ax, ay, bx, by] = [line[i], line[i + 1], line[k], line[k + 1]];
-      segments.push({
-        ax,
-        ay,
-        bx,
-        by,
-        minX: Math.min(ax, bx),
-        minY: Math.min(ay, by),
-        maxX: Math.max(ax, bx),
-        maxY: Math.max(ay, by),
-      });
-    }
+  const end = closed ? line.length : line.length - 2;
+  for (let i = 0; i < end; i += 2) {
+    const k = (i + 2) % line.length;
+    const [ax, ay, bx, by] = [line[i], line[i + 1], line[k], line[k + 1]];
+    segments.push({
+      ax,
+      ay,
+      bx,
+      by,
+      minX: Math.min(ax, bx),
+      minY: Math.min(ay, by),
+      maxX: Math.max(ax, bx),
+      maxY: Math.max(ay, by),
+    });
   }
-  return new RBush<Segment>().load(segments);
+  return segments;
 }
 
 /** Looks in a small box first and in ever larger ones only while nothing is near enough. */

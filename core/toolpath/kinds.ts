@@ -1,4 +1,4 @@
-/** How a film's recipe changes with what a line is for. */
+/** How each kind of line is cut. */
 import type { LineKind } from '../artwork/choices';
 import type { Recipe } from '../layout/cutter';
 
@@ -9,35 +9,42 @@ export interface KindRecipe extends Recipe {
   readonly dashes?: readonly [number, number];
 }
 
+/** What the shop has for kinds of lines beside the kiss cut. */
+export type OwnRecipes = Readonly<Partial<Record<LineKind, Recipe>>>;
+
+/** By kind of line. */
+export type KindRecipes = Readonly<Record<LineKind, KindRecipe>>;
+
 /** Through the backing takes two to three times the kiss-cut force (common practice, no source). */
 const THROUGH_FORCE = 2.5;
 /** Dashes of 2 to 4 mm, gaps of 0.2 to 0.5 mm (common practice, no source). */
 const PERFORATION: readonly [number, number] = [3, 0.4];
 /** g: a pen only has to touch (common practice, no source). */
 const PEN_FORCE = 30;
-/** The largest force any recipe may ask for, g. */
-const MOST_FORCE = 600;
 
-/** The recipe that a kind of line is cut with. */
-export function kindRecipe(recipe: Recipe, kind: LineKind): KindRecipe {
-  const through = {
-    ...recipe,
-    tool: 1 as const,
-    force: Math.min(MOST_FORCE, Math.round(recipe.force * THROUGH_FORCE)),
+/**
+ * The recipe of every kind: the shop's own, or made from the kiss cut's by common practice. What is left to the machine
+ * stays left to it.
+ * @param most the largest force the cutter has, g
+ */
+export function kindRecipes(kiss: Recipe, own: OwnRecipes, most: number): KindRecipes {
+  const harder = kiss.force === null ? null : Math.min(most, Math.round(kiss.force * THROUGH_FORCE));
+  const through = own.through ?? { ...kiss, force: harder };
+  const perforated = own.perforated ?? through;
+  const crease = own.crease ?? through;
+  const pen = own.pen ?? { ...kiss, force: kiss.force === null ? null : PEN_FORCE };
+  return {
+    kiss: { ...kiss, tool: 1 },
+    through: { ...through, tool: 1 },
+    perforated: { ...perforated, overcut: 0, tool: 1, dashes: PERFORATION },
+    crease: { ...crease, ...ROLLING },
+    pen: { ...pen, ...ROLLING },
+    print: { ...kiss, tool: 1 },
   };
-  switch (kind) {
-    case 'through':
-      return through;
-    case 'perforated':
-      return { ...through, overcut: 0, dashes: PERFORATION };
-    case 'crease':
-      return { ...through, bladeOffset: 0, overcut: 0, tool: 2 };
-    case 'pen':
-      return { ...recipe, force: PEN_FORCE, bladeOffset: 0, overcut: 0, tool: 2 };
-    default:
-      return { ...recipe, tool: 1 };
-  }
 }
+
+/** Neither a pen nor a wheel trails behind its holder or cuts past a start. */
+const ROLLING = { bladeOffset: 0, overcut: 0, tool: 2 } as const;
 
 /** Tool holders a cutter must have for a kind. */
 export const toolsNeeded = (kind: LineKind): number => (kind === 'pen' || kind === 'crease' ? 2 : 1);

@@ -6,9 +6,10 @@ import type { Polyline } from '../geometry/path';
 import type { Ring } from '../geometry/region';
 import { lineLength, mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
-import type { Machine, Recipe } from '../layout/cutter';
+import type { Machine } from '../layout/cutter';
 import type { Placement, Strip } from '../layout/strip';
-import { kindRecipe, toolsNeeded } from './kinds';
+import type { KindRecipes } from './kinds';
+import { toolsNeeded } from './kinds';
 import { orderLines } from './orderLines';
 import type { Heading } from './compensate';
 import { compensate, compensateRing } from './compensate';
@@ -28,7 +29,7 @@ export interface CutLine {
 /** Everything one cutter does for one strip. */
 export interface CutProgram {
   readonly lines: readonly CutLine[];
-  readonly recipe: Recipe;
+  readonly recipes: KindRecipes;
   /** mm with the knife down */
   readonly cutLength: number;
   /** mm with the knife up */
@@ -48,9 +49,9 @@ const ALIGN_OFFSETS = 12;
  * then part by part and copy by copy (so that film travels little): pen and crease first, then what is kiss cut, inside before outside,
  * the copy's weed border, and last what goes through the backing.
  */
-export function programFor(strip: Strip, recipe: Recipe, cutter: Machine): CutProgram {
-  const writer = new ProgramWriter(recipe, cutter);
-  if (recipe.bladeOffset > 0) writer.align(strip);
+export function programFor(strip: Strip, recipes: KindRecipes, cutter: Machine): CutProgram {
+  const writer = new ProgramWriter(recipes, cutter);
+  if (recipes.kiss.bladeOffset > 0) writer.align(strip);
   strip.placements.forEach((placement, i) => {
     writer.lines(placement, ['pen', 'crease', 'kiss']);
     const art = mapRegion(placement.part.region, placement.matrix);
@@ -71,19 +72,15 @@ class ProgramWriter {
   at: Spot = [0, 0];
 
   constructor(
-    private readonly recipe: Recipe,
+    private readonly recipes: KindRecipes,
     private readonly cutter: Machine,
   ) {}
 
   align(strip: Strip): void {
-    const length = Math.min(ALIGN_OFFSETS * this.recipe.bladeOffset, this.cutter.leadMargin - 1);
+    const { bladeOffset } = this.recipes.kiss;
+    const length = Math.min(ALIGN_OFFSETS * bladeOffset, this.cutter.lead - 1);
     const y = Math.min(strip.cuttable / 2, (strip.placements[0]?.box.minY ?? 0) + 1);
-    this.add(
-      compensate([0.5, y, 0.5 + length, y], this.recipe.bladeOffset, this.heading).points,
-      'align',
-      -1,
-      'kiss',
-    );
+    this.add(compensate([0.5, y, 0.5 + length, y], bladeOffset, this.heading).points, 'align', -1, 'kiss');
   }
 
   border(border: readonly Polyline[], copy: number): void {
@@ -95,13 +92,14 @@ class ProgramWriter {
 
   /** An open line cut with the knife. */
   private drag(points: Float64Array, part: CutLine['part'], copy: number): void {
-    const path = compensate(points, this.recipe.bladeOffset, this.heading);
+    const path = compensate(points, this.recipes.kiss.bladeOffset, this.heading);
     this.heading = path.heading;
     this.add(path.points, part, copy, 'kiss');
   }
 
   ring(ring: Ring, part: CutLine['part'], copy: number): void {
-    const path = compensateRing(ring, this.recipe.bladeOffset, this.recipe.overcut, this.heading);
+    const { bladeOffset, overcut } = this.recipes.kiss;
+    const path = compensateRing(ring, bladeOffset, overcut, this.heading);
     this.heading = path.heading;
     this.add(path.points, part, copy, 'kiss');
   }
@@ -118,7 +116,7 @@ class ProgramWriter {
   }
 
   private line(line: Polyline, kind: LineKind, copy: number): void {
-    const { bladeOffset, overcut, dashes } = kindRecipe(this.recipe, kind);
+    const { bladeOffset, overcut, dashes } = this.recipes[kind];
     if (dashes === undefined && line.closed) {
       const path = compensateRing(line.points, bladeOffset, overcut, this.heading);
       if (bladeOffset > 0) this.heading = path.heading;
@@ -136,7 +134,8 @@ class ProgramWriter {
   private add(holder: Float64Array, part: CutLine['part'], copy: number, kind: LineKind): void {
     const points = ontoGrid(holder, this.cutter.device.step);
     const travel = Math.hypot(points[0] - this.at[0], points[1] - this.at[1]);
-    this.seconds += cutSeconds(points, travel, kindRecipe(this.recipe, kind).speed, this.cutter.motion);
+    const speed = this.recipes[kind].speed ?? this.cutter.ownSpeed;
+    this.seconds += cutSeconds(points, travel, speed, this.cutter.motion);
     this.travelLength += travel;
     this.cutLength += lineLength({ points, closed: false });
     this.at = [points[points.length - 2], points[points.length - 1]];
@@ -145,10 +144,10 @@ class ProgramWriter {
   }
 
   finish(length: number): CutProgram {
-    const { done, recipe, cutLength, travelLength, seconds } = this;
+    const { done, recipes, cutLength, travelLength, seconds } = this;
     return {
       lines: done,
-      recipe,
+      recipes,
       cutLength,
       travelLength,
       seconds,

@@ -15,11 +15,14 @@ import type { StoredProgram } from '../work/tasks';
 import type { WorkPool } from '../work/pool';
 import { untilBack } from '../db/away';
 import { checkFilm, feed, standingOf } from './feed';
+import type { Standing } from '../../core/devicelang/answers';
+import { toStrip } from '../../core/devicelang/axes';
+import type { Cutter } from '../../core/layout/cutter';
 import { takeLease } from './lease';
 import type { Lease } from './lease';
 import type { CutterLink } from './link';
 import { LinkLost, openLink } from './link';
-import type { Place, Standing } from './whereabouts';
+import type { Place } from './whereabouts';
 import { placeOf } from './whereabouts';
 
 const QUEUE = 'cut';
@@ -27,6 +30,8 @@ const HANDS = 4;
 const SAVE_EVERY_MS = 700;
 const TELL_EVERY_MS = 120;
 const LOOK_AFTER_MS = 2500;
+/** Somebody may just be asking the cutter what is in it; that does not take long. */
+const LEASE_PATIENCE_MS = 5000;
 /** A cut that no server has taken up after this long was lost with the server that should have. */
 const UNHEARD_SECONDS = 30;
 
@@ -94,7 +99,7 @@ async function runCut(
   const { db, log } = services;
   const [cut] = await db.select().from(cuts).where(eq(cuts.id, cutId));
   if (!cut || cut.state !== 'checking') return; // taken back meanwhile, or already under way elsewhere
-  const lease = await takeLease(db, cut.cutterId, `${holder} ${randomUUID()}`);
+  const lease = await takeLease(db, cut.cutterId, `${holder} ${randomUUID()}`, LEASE_PATIENCE_MS);
   if (!lease) {
     const problem = 'Another server is using this cutter. Press again in a moment.';
     await settle(services, cut, { state: 'wants-film', problem }, eq(cuts.state, 'checking'));
@@ -149,7 +154,7 @@ async function cutUnderLease(
         problem,
       });
     }
-    const record = await recordOf(services, cut, cutter.link.panel, program);
+    const record = await recordOf(services, cut, cutter, program);
     await tell({
       state: 'done',
       linesDone,
@@ -300,14 +305,14 @@ async function afterFailure(services: Services, cutId: number, lease: Lease, err
 async function recordOf(
   { pool, log }: Services,
   cut: CutRow,
-  panel: string | undefined,
+  { data: cutter, link: { panel } }: typeof cutters.$inferSelect,
   program: StoredProgram,
 ): Promise<Partial<CutRow>> {
   if (!panel) return {};
   try {
     const response = await fetch(new URL('/record', panel), { signal: AbortSignal.timeout(10_000) });
     const raw = recordSchema.parse(await response.json());
-    const record = onStrip(raw, cut.cuttable);
+    const record = onStrip(raw, cutter, cut.cuttable);
     const drawing = unpack<Drawing>(cut.drawing);
     if (record.lines.length !== program.lines.length) return { record: pack(record) };
     const { largest, at } = await pool.run('compare', { record, drawing });
@@ -318,13 +323,13 @@ async function recordOf(
   }
 }
 
-/** The cutter records on its own axes; the strip counts from the other edge. */
-const onStrip = (record: CutRecord, cuttable: number): CutRecord => ({
-  lines: record.lines.map((line) => ({
-    ...line,
-    points: line.points.map((v, i) => (i % 2 === 0 ? v : cuttable - v)),
-  })),
-});
+/** The cutter records in mm on its own axes. */
+function onStrip(record: CutRecord, { device }: Cutter, cuttable: number): CutRecord {
+  const place = toStrip({ ...device, step: 1 }, cuttable);
+  const moved = (points: readonly number[]): number[] =>
+    points.flatMap((x, i) => (i % 2 === 0 ? place(x, points[i + 1]) : []));
+  return { lines: record.lines.map((line) => ({ ...line, points: moved(line.points) })) };
+}
 
 /** What every server does again and again, so that no crash between two steps leaves anything standing. */
 async function lookAfterCuts(services: Services): Promise<void> {

@@ -1,14 +1,15 @@
 /** Feeding a simulated machine on a clock of the test's own, with the feeder killed at any step of it. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { CURLEW_SPEC } from '../../cutter-sim/curlew';
+import { CURLEW_SPEC } from '../../cutter-sim/machines';
 import { createMachine } from '../../cutter-sim/machine';
+import { restOf } from '../../core/devicelang/lineText';
 import { CURLEW } from '../../demo/shop';
 import type { StoredProgram } from '../work/tasks';
 import { feed, standingOf } from './feed';
 import type { CutterLink } from './link';
 import type { Place, Start } from './whereabouts';
-import { placeOf, restOf } from './whereabouts';
+import { placeOf } from './whereabouts';
 
 /** Outlines that close with an overcut over their own first points, as real ones do; some long, some short. */
 function programOf(outlines: number, seed: number): StoredProgram {

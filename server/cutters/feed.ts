@@ -2,14 +2,17 @@
  * Feeds one cut to one cutter: asks what film is in, sends line after line, and counts a line as cut only when
  * the cutter has answered from behind it.
  */
+import type { Question, Standing } from '../../core/devicelang/answers';
+import { ask, reachOf, readLimits, readStanding } from '../../core/devicelang/answers';
+import { toStrip } from '../../core/devicelang/axes';
+import { inStretches, restOf, withoutReset } from '../../core/devicelang/lineText';
 import type { Film } from '../../core/films/film';
 import type { Cutter } from '../../core/layout/cutter';
 import { formatLength } from '../../core/units/length';
 import type { StoredProgram } from '../work/tasks';
 import type { CutterLink } from './link';
 import { LinkLost } from './link';
-import type { Place, Standing } from './whereabouts';
-import { inStretches, restOf } from './whereabouts';
+import type { Place } from './whereabouts';
 
 /** Roll width read back may differ by what the cutter's width sensor can tell, mm (common practice, no source). */
 const WIDTH_SLACK = 4;
@@ -27,6 +30,19 @@ export interface Head {
   readonly down: boolean;
 }
 
+/** What lies in a cutter by its own sensors, mm; nothing: undefined. */
+export interface FilmIn {
+  readonly width: number;
+  readonly length: number;
+}
+
+/** Asks a cutter that is at rest for the film in it. */
+export async function filmIn(link: CutterLink, { device, margins }: Cutter): Promise<FilmIn | undefined> {
+  const limits = await answered(link, 'OH', readLimits, FIRST_ANSWER_MS);
+  const { along, across } = reachOf(limits, device);
+  return across > 0 ? { width: across + margins.far + margins.near, length: along } : undefined;
+}
+
 /** Asks the cutter for the film in it. @returns a sentence when it is the wrong one */
 export async function checkFilm(
   link: CutterLink,
@@ -35,29 +51,25 @@ export async function checkFilm(
   cutter: Cutter,
   needs: number,
 ): Promise<string | undefined> {
-  const [x1, y1, x2, y2] = await ask(link, 'OH', 4, FIRST_ANSWER_MS);
-  const units =
-    cutter.device.feedAxis === 'x' ? { across: y2 - y1, feed: x2 - x1 } : { across: x2 - x1, feed: y2 - y1 };
-  if (units.across <= 0) return `No film is in ${cutter.name}. Load ${film.name} and press again.`;
-  const width = units.across * cutter.device.step + 2 * cutter.rollerMargin;
-  if (Math.abs(width - rollWidth) > WIDTH_SLACK) {
-    return `The film in ${cutter.name} is ${formatLength(width, 'mm')} wide, ${film.name} is ${formatLength(rollWidth, 'mm')}. Load ${film.name} and press again.`;
+  const found = await filmIn(link, cutter);
+  if (!found) return `No film is in ${cutter.name}. Load ${film.name} and press again.`;
+  if (Math.abs(found.width - rollWidth) > WIDTH_SLACK) {
+    return `The film in ${cutter.name} is ${formatLength(found.width, 'mm')} wide, ${film.name} is ${formatLength(rollWidth, 'mm')}. Load ${film.name} and press again.`;
   }
-  const length = units.feed * cutter.device.step;
-  if (length < needs) {
-    return `There is ${(length / 1000).toFixed(2)} m of film in ${cutter.name}; this cut needs ${(needs / 1000).toFixed(2)} m. Load a longer roll and press again.`;
+  if (found.length < needs) {
+    const metres = (mm: number): string => `${(mm / 1000).toFixed(2)} m`;
+    return `There is ${metres(found.length)} of film in ${cutter.name}; this cut needs ${metres(needs)}. Load a longer ${cutter.kind === 'flatbed' ? 'sheet' : 'roll'} and press again.`;
   }
   return undefined;
 }
 
 /**
  * Asks the cutter where its head stands, once it has finished what it was sent.
- * Answers to questions of a feeder that went away may still come; the first with four numbers is to ours.
+ * Answers to questions of a feeder that went away may still come; the first with limits is to ours.
  */
 export async function standingOf(link: CutterLink): Promise<Standing> {
-  await ask(link, 'OH', 4, LONGEST_LINE_MS);
-  const [x, y, pen] = await ask(link, 'OA', 3, LONGEST_LINE_MS);
-  return { x, y, down: pen === 1 };
+  await answered(link, 'OH', readLimits, LONGEST_LINE_MS);
+  return answered(link, 'OA', readStanding, LONGEST_LINE_MS);
 }
 
 export interface FeedCallbacks {
@@ -81,27 +93,32 @@ export async function feed(
   from: Place,
   { progress, announce, shouldStop }: FeedCallbacks,
 ): Promise<number> {
+  const onStrip = toStrip(cutter.device, cuttable);
   let underWay = 0;
   let linesDone = from.line;
   let announced = from.line;
   const questions: { bytes: number; endsLine: boolean }[] = [];
   const settle = async (): Promise<void> => {
     const question = questions.shift()!;
-    const [x, y, pen] = numbers(await link.answer(LONGEST_LINE_MS), 3);
+    const answer = await link.answer(LONGEST_LINE_MS);
+    const head = readStanding(answer);
+    if (!head) throw new LinkLost(`the cutter answered “${answer}”`);
     underWay -= question.bytes;
     if (question.endsLine) linesDone++;
-    progress(onStrip(x, y, pen === 1, cutter, cuttable), linesDone);
+    const [x, y] = onStrip(head.x, head.y);
+    progress({ x, y, down: head.down }, linesDone);
   };
   const sendAsking = async (text: string, endsLine: boolean): Promise<void> => {
-    const bytes = text.length + 3;
+    const asking = text + ask('OA');
+    const bytes = asking.length;
     while (questions.length > 0 && underWay + bytes > cutter.device.bufferBytes) await settle();
-    await link.send(`${text}OA;`);
+    await link.send(asking);
     underWay += bytes;
     questions.push({ bytes, endsLine });
   };
   // going on after a stop must not reset the cutter: its blade still lies as the line before left it
   const isStart = from.line === 0 && from.point === 0;
-  await sendAsking(isStart ? program.head : program.head.replace(/^IN;/, ''), false);
+  await sendAsking(isStart ? program.head : withoutReset(program.head), false);
   for (let i = from.line; i < program.lines.length; i++) {
     if (i >= announced) {
       announced = linesWithin(program.lines, i, ANNOUNCED_BYTES);
@@ -126,25 +143,16 @@ function linesWithin(lines: readonly string[], from: number, bytes: number): num
   return to;
 }
 
-function onStrip(x: number, y: number, down: boolean, { device }: Cutter, cuttable: number): Head {
-  const [feedUnits, acrossUnits] = device.feedAxis === 'x' ? [x, y] : [y, x];
-  const along = feedUnits * device.step * (device.feedReversed ? -1 : 1);
-  const across = acrossUnits * device.step;
-  return { x: along, y: device.acrossReversed ? across : cuttable - across, down };
-}
-
-/** Asks one question. Answers of another length are to questions that somebody else asked before. */
-async function ask(link: CutterLink, question: string, count: number, patience: number): Promise<number[]> {
-  await link.send(`${question};`);
+/** Asks one question. Answers that are none to it are to questions that somebody else asked before. */
+async function answered<T>(
+  link: CutterLink,
+  question: Question,
+  read: (line: string) => T | undefined,
+  patience: number,
+): Promise<T> {
+  await link.send(ask(question));
   for (;;) {
-    const values = (await link.answer(patience)).split(',').map(Number);
-    if (values.length === count && values.every(Number.isFinite)) return values;
+    const answer = read(await link.answer(patience));
+    if (answer !== undefined) return answer;
   }
-}
-
-function numbers(answer: string, count: number): number[] {
-  const values = answer.split(',').map(Number);
-  if (values.length < count || !values.every(Number.isFinite))
-    throw new LinkLost(`the cutter answered “${answer}”`);
-  return values;
 }

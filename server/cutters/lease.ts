@@ -17,9 +17,21 @@ export interface Lease {
   readonly release: () => Promise<void>;
 }
 
-/** Takes a cutter for one run, or undefined when another one has it. */
-export async function takeLease(db: Db, cutterId: string, holder: string): Promise<Lease | undefined> {
-  if (!(await renew(db, cutterId, holder))) return undefined;
+/**
+ * Takes a cutter for one run, or undefined when another one has it.
+ * @param patience how long to wait for it, ms
+ */
+export async function takeLease(
+  db: Db,
+  cutterId: string,
+  holder: string,
+  patience = 0,
+): Promise<Lease | undefined> {
+  const givesUp = Date.now() + patience;
+  while (!(await renew(db, cutterId, holder))) {
+    if (Date.now() >= givesUp) return undefined;
+    await new Promise((done) => setTimeout(done, 100));
+  }
   let until = Date.now() + LEASE_MS;
   const timer = setInterval(() => {
     const asked = Date.now();

@@ -2,16 +2,10 @@
  * Where a cutter left a cut whose feeder went away: lines were sent and nobody heard whether they were cut. A cutter
  * finishes what it has, so its head stands where the cut goes on.
  */
-import type { Instruction } from '../../core/devicelang/readHpgl';
-import { createHpglReader } from '../../core/devicelang/readHpgl';
+import type { Standing } from '../../core/devicelang/answers';
+import type { UnitPoint } from '../../core/devicelang/lineText';
+import { inStretches, opened, restOf } from '../../core/devicelang/lineText';
 import type { StoredProgram } from '../work/tasks';
-
-/** On the cutter's own axes, in its units. */
-export interface Standing {
-  readonly x: number;
-  readonly y: number;
-  readonly down: boolean;
-}
 
 /** The first line that is not wholly cut, and its point from which it is not; point 0: all of it is to be cut. */
 export interface Place {
@@ -19,30 +13,8 @@ export interface Place {
   readonly point: number;
 }
 
-interface Point {
-  readonly x: number;
-  readonly y: number;
-}
-
 /** Where the head stood before a run sent anything, and from where that run went on. */
-export type Start = Point & Place;
-
-/** A line of a program taken apart: what is set before it, and its points; the first is gone to with the knife up. */
-interface OpenedLine {
-  readonly settings: readonly Instruction[];
-  readonly points: readonly Point[];
-}
-
-function opened(line: string): OpenedLine {
-  const settings: Instruction[] = [];
-  const points: Point[] = [];
-  for (const instruction of createHpglReader().push(line)) {
-    const { code, values } = instruction;
-    if (code !== 'PU' && code !== 'PD') settings.push(instruction);
-    else for (let i = 0; i + 1 < values.length; i += 2) points.push({ x: values[i], y: values[i + 1] });
-  }
-  return { settings, points };
-}
+export type Start = UnitPoint & Place;
 
 /**
  * Finds the place from where the head stands.
@@ -59,7 +31,7 @@ export function placeOf(
   head: Standing,
   before: Start | null,
 ): Place | undefined {
-  const isHere = (point: Point | undefined): boolean =>
+  const isHere = (point: UnitPoint | undefined): boolean =>
     point !== undefined && point.x === head.x && point.y === head.y;
   if (before?.line === from && before.point > 0 && isHere(before)) return { line: from, point: before.point };
   const ends: Place[] = [];
@@ -94,29 +66,3 @@ function pausesOf(line: string, begun: number): ReadonlySet<number> {
 }
 
 const only = (places: readonly Place[]): Place | undefined => (places.length === 1 ? places[0] : undefined);
-
-/** The rest of a line from one of its points on: up to there, then down. */
-export function restOf(line: string, point: number): string {
-  if (point === 0) return line;
-  const { settings, points } = opened(line);
-  const set = settings.map(({ code, values }) => `${code}${values.join(',')};`).join('');
-  const [first, ...others] = points.slice(point).map(({ x, y }) => `${x},${y}`);
-  return `${set}PU${first};${others.map((place) => `PD${place};`).join('')}PU;`;
-}
-
-/** Bytes of one stretch between two questions: short enough for a live head. */
-const STRETCH = 240;
-
-/** Cuts a line's bytes at instruction ends. */
-export function inStretches(line: string): string[] {
-  const out: string[] = [];
-  let from = 0;
-  while (from < line.length) {
-    const end = line.indexOf(';', Math.min(line.length - 1, from + STRETCH)) + 1;
-    // what would be left behind is only the pen going up: it belongs to this stretch
-    const to = end === 0 || line.length - end < 8 ? line.length : end;
-    out.push(line.slice(from, to));
-    from = to;
-  }
-  return out;
-}

@@ -16,7 +16,8 @@ import {
 } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
 import type { Choices } from '../../core/plan/plan';
-import type { Cutter, Recipe } from '../../core/layout/cutter';
+import type { LineKind } from '../../core/artwork/choices';
+import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';
 import type { OrderSummary } from '../../contracts/api';
 
@@ -105,9 +106,11 @@ export const recipes = pgTable(
       .references(() => cutters.id),
     /** A film's id, or `*` for every film without a recipe of its own. */
     filmId: text('film_id').notNull(),
+    /** What kind of line it is for; the others are made from the kiss cut's where they have none. */
+    kind: text('kind').$type<LineKind>().notNull().default('kiss'),
     data: jsonb('data').$type<Recipe>().notNull(),
   },
-  (table) => [primaryKey({ columns: [table.cutterId, table.filmId] })],
+  (table) => [primaryKey({ columns: [table.cutterId, table.filmId, table.kind] })],
 );
 
 /** One strip on its way through one cutter. Its bytes are frozen when it is queued. */
@@ -133,7 +136,8 @@ export const cuts = pgTable(
     copies: integer('copies').notNull(),
     rollWidth: doublePrecision('roll_width').notNull(),
     cuttable: doublePrecision('cuttable').notNull(),
-    rollerMargin: doublePrecision('roller_margin').notNull(),
+    /** Film under the rollers at the far and the near edge, mm. */
+    edges: jsonb('edges').$type<Pick<Margins, 'far' | 'near'>>().notNull(),
     length: doublePrecision('length').notNull(),
     cutLength: doublePrecision('cut_length').notNull(),
     seconds: doublePrecision('seconds').notNull(),

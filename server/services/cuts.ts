@@ -117,7 +117,7 @@ const columns = {
   copies: cuts.copies,
   rollWidth: cuts.rollWidth,
   cuttable: cuts.cuttable,
-  rollerMargin: cuts.rollerMargin,
+  edges: cuts.edges,
   length: cuts.length,
   recipe: cuts.recipe,
   seconds: cuts.seconds,

@@ -16,7 +16,12 @@ export async function loadShop(db: Db): Promise<Shop> {
   return {
     films: filmRows.map((row) => row.data),
     cutters: cutterRows.map((row) => row.data),
-    recipes: Object.fromEntries(recipeRows.map((row) => [`${row.cutterId}/${row.filmId}`, row.data])),
+    recipes: Object.fromEntries(
+      recipeRows.map(({ cutterId, filmId, kind, data }) => [
+        `${cutterId}/${filmId}${kind === 'kiss' ? '' : `/${kind}`}`,
+        data,
+      ]),
+    ),
   };
 }
 

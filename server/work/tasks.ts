@@ -15,7 +15,10 @@ import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
 import type { ApplyPage, CutRecord, Drawing, OrderSummary } from '../../contracts/api';
 import type { Finding } from '../../core/findings/finding';
+import { mapPoints } from '../../core/artwork/preparePiece';
+import { toolsNeeded } from '../../core/toolpath/kinds';
 import type { Recipe } from '../../core/layout/cutter';
+import type { Strip } from '../../core/layout/strip';
 import type { Again } from '../../core/films/again';
 import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
@@ -46,7 +49,7 @@ export interface MadeCut {
   readonly copies: number;
   readonly rollWidth: number;
   readonly cuttable: number;
-  readonly rollerMargin: number;
+  readonly edges: Strip['edges'];
   readonly length: number;
   readonly cutLength: number;
   readonly seconds: number;
@@ -167,7 +170,7 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
     copies: strip.placements.length,
     rollWidth: strip.roll.width,
     cuttable: strip.cuttable,
-    rollerMargin: strip.rollerMargin,
+    edges: strip.edges,
     length: strip.length,
     cutLength: program.cutLength,
     seconds: program.seconds,
@@ -179,6 +182,16 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
     },
     drawing: {
       design: design.map((ring) => Array.from(ring)),
+      followed: strip.placements.flatMap(({ part, matrix }) =>
+        // what the cutter has no tool for is left out, and told
+        part.lines
+          .filter(({ kind }) => toolsNeeded(kind) <= (cutter.device.tools ?? 1))
+          .map(({ points, closed, kind }) => ({
+            points: Array.from(mapPoints(points, matrix)),
+            closed,
+            dashed: kind === 'perforated',
+          })),
+      ),
       parts: program.lines.map((line) => line.part),
       lines: program.lines.map((line) => Array.from(line.points, (v) => Math.round(v * 1000) / 1000)),
     },
@@ -232,5 +245,5 @@ export function compare({ record, drawing }: { readonly record: CutRecord; reado
     .filter((_, i) => drawing.parts[i] === 'art')
     .map((line) => Float64Array.from(line.points));
   const design = drawing.design.map((ring) => Float64Array.from(ring));
-  return deviationOf(cut, design);
+  return deviationOf(cut, design, drawing.followed);
 }

@@ -324,7 +324,7 @@ export const useOrder = defineStore('order', () => {
         revision: order.value.revision,
         ...part,
       });
-      return cuts.value;
+      return openCuts.value;
     } catch (error) {
       fail(error);
       return undefined;

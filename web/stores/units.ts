@@ -18,6 +18,10 @@ export const useUnits = defineStore('units', () => {
   };
 });
 
+/** A number of a recipe with its unit; null: left to the machine. */
+export const setTo = (value: number | null, unit: string): string =>
+  value === null ? 'by the machine' : `${value} ${unit}`;
+
 /** Time at the cutter as people say it. */
 export function duration(seconds: number): string {
   if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;

@@ -56,7 +56,9 @@ export interface StripView {
   readonly parts: readonly { readonly id: string; readonly region: PackedRegion }[];
   readonly rollWidth: number;
   readonly cuttable: number;
-  readonly rollerMargin: number;
+  readonly edges: Strip['edges'];
+  /** Of a sheet: how long it is, mm. */
+  readonly sheetLength: number | undefined;
   readonly mirrored: boolean;
   readonly turned: boolean;
   readonly placements: readonly { readonly part: number; readonly matrix: Matrix; readonly box: Bounds }[];
@@ -178,7 +180,8 @@ function stripView(
     parts: parts.map(({ id, region }) => ({ id, region: packRegion(region) })),
     rollWidth: strip.roll.width,
     cuttable: strip.cuttable,
-    rollerMargin: strip.rollerMargin,
+    edges: strip.edges,
+    sheetLength: strip.roll.sheets === undefined ? undefined : strip.roll.lengthLeft,
     mirrored: strip.mirrored,
     turned: strip.turned,
     placements: strip.placements.map(({ part, matrix, box }) => ({ part: parts.indexOf(part), matrix, box })),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The numbers of the cut that is on the machine, and how well the one before it came out. */
 import type { Cut } from '../../../contracts/api';
-import { useUnits } from '../../stores/units';
+import { setTo, useUnits } from '../../stores/units';
 import type { Head } from './drawCut';
 
 defineProps<{ cut?: Cut; justDone?: Cut; share: number; head?: Head }>();
@@ -14,9 +14,9 @@ const units = useUnits();
       <h3>This cut</h3>
       <dl>
         <dt>Force</dt>
-        <dd class="number">{{ cut.recipe.force }} g</dd>
+        <dd class="number">{{ setTo(cut.recipe.force, 'g') }}</dd>
         <dt>Speed</dt>
-        <dd class="number">{{ cut.recipe.speed }} cm/s</dd>
+        <dd class="number">{{ setTo(cut.recipe.speed, 'cm/s') }}</dd>
         <dt>Blade</dt>
         <dd class="number">{{ cut.recipe.blade }}</dd>
         <dt>Blade offset</dt>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The cuts of an order that one machine makes, as its steps. */
 import type { Cut } from '../../../contracts/api';
-import { duration, useUnits } from '../../stores/units';
+import { duration, setTo, useUnits } from '../../stores/units';
 
 const props = defineProps<{ steps: readonly Cut[]; now?: number }>();
 const units = useUnits();
@@ -23,7 +23,7 @@ function nameOf(cut: Cut): string {
       <span class="step">
         <strong>{{ nameOf(cut) }}</strong>
         <small
-          >{{ units.run(cut.length) }} · {{ cut.recipe.force }} g · {{ duration(cut.seconds)
+          >{{ units.run(cut.length) }} · {{ setTo(cut.recipe.force, 'g') }} · {{ duration(cut.seconds)
           }}<template v-if="cut.deviation !== null">
             · within {{ cut.deviation.toFixed(3) }} mm</template
           ></small

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
-import { Moon, Sun } from '@lucide/vue';
+import { ChevronLeft, Moon, Sun } from '@lucide/vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Cut, Drawing, ShopEvent } from '../../../contracts/api';
@@ -9,9 +9,11 @@ import type { Shop } from '../../../core/plan/plan';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { ApiProblem, call } from '../../stores/api';
+import { useCutters } from '../../stores/cutters';
 import { useEvents } from '../../stores/events';
 import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
+import { answersOf } from '../cutters/asks';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
 import { drawCut } from './drawCut';
@@ -35,6 +37,10 @@ watch(night, (now) => localStorage.setItem(NIGHT_KEY, now ? 'yes' : 'no'));
 
 const cutterId = computed(() => String(route.params.id));
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
+const machines = useCutters();
+machines.follow();
+/** What the machine itself answers. */
+const own = computed(() => machines.states.find(({ id }) => id === cutterId.value));
 const mine = computed(() => cuts.value.filter((cut) => cut.cutterId === cutterId.value));
 const now = computed(() => mine.value.find((cut) => cut.state !== 'queued') ?? mine.value[0]);
 /** All cuts of the order that is on the machine, done ones too. */
@@ -57,7 +63,15 @@ const share = computed(() =>
   now.value && now.value.seconds > 0 ? secondsDone.value / now.value.seconds : 0,
 );
 
-const sentence = computed(() => sentenceFor(now.value, secondsDone.value, linesDone.value, units));
+const sentence = computed(() =>
+  sentenceFor(
+    now.value,
+    secondsDone.value,
+    linesDone.value,
+    units,
+    cutter.value?.device.sendsForce === false,
+  ),
+);
 
 async function refresh(): Promise<void> {
   try {
@@ -140,6 +154,9 @@ onBeforeUnmount(() => forget?.());
   <div class="cutter-page" :class="{ 'by-night': night }">
     <aside aria-label="Steps">
       <div class="name">
+        <router-link class="others" to="/cutters" aria-label="All machines"
+          ><ChevronLeft :size="22"
+        /></router-link>
         <h1>{{ cutter?.name ?? cutterId }}</h1>
         <button class="round" :aria-label="night ? 'Light colours' : 'Dark colours'" @click="night = !night">
           <Sun v-if="night" :size="20" /><Moon v-else :size="20" />
@@ -148,6 +165,10 @@ onBeforeUnmount(() => forget?.());
       <p v-if="now" class="soft">
         <router-link :to="{ name: 'order', params: { id: now.orderId } }">{{ now.orderName }}</router-link> ·
         <span class="number">#{{ now.orderNumber }}</span>
+      </p>
+      <p v-if="own" class="soft">
+        {{ answersOf(own, units) }}
+        <a v-if="own.panel" :href="own.panel" target="_blank" rel="noopener">Front panel</a>
       </p>
       <CutSteps :steps="steps" :now="now?.id" />
       <p v-if="mine.filter((c) => c.orderId !== now?.orderId).length" class="soft">
@@ -244,6 +265,16 @@ aside p {
 }
 h1 {
   font-size: 24px;
+}
+.others {
+  display: grid;
+  place-items: center;
+  width: 44px;
+  height: 44px;
+  margin-left: -12px;
+}
+.name h1 {
+  flex: 1;
 }
 .round {
   display: grid;

@@ -28,9 +28,10 @@ export function* drawCut(
   context.fillRect(0, 0, cut.length, cut.rollWidth);
   context.strokeRect(0, 0, cut.length, cut.rollWidth);
   context.fillStyle = color('--rule-soft');
-  context.fillRect(0, 0, cut.length, cut.rollerMargin);
-  context.fillRect(0, cut.rollWidth - cut.rollerMargin, cut.length, cut.rollerMargin);
-  context.translate(0, cut.rollerMargin);
+  const { far, near } = cut.edges;
+  context.fillRect(0, 0, cut.length, far);
+  context.fillRect(0, cut.rollWidth - near, cut.length, near);
+  context.translate(0, far);
   if (lines) yield* drawLines(context, scale, cut, lines, color);
   if (head && cut.state !== 'wants-film') drawHead(context, scale, head, color('--currant'));
 }

@@ -2,10 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import type { Cut, CutState } from '../../../contracts/api';
 import { sentenceFor } from './sentence';
 
-const units = { length: (mm: number) => `${mm} mm`, run: (mm: number) => `${mm / 1000} m` };
+const units = { length: (mm: number) => `${mm} mm`, number: String, run: (mm: number) => `${mm / 1000} m` };
 const cut = (more: Partial<Cut>): Cut =>
   ({
-    film: { name: 'Damson', code: 'G-4107' },
+    film: { name: 'Damson', code: 'G-4107', rolls: [{ width: 610, lengthLeft: 9000 }] },
+    recipe: { force: 80 },
     rollWidth: 610,
     length: 2500,
     lines: 40,
@@ -21,6 +22,16 @@ describe('what the tablet says', () => {
       small: 'G-4107 on a 610 mm roll, face up. It takes 2.5 m.',
     });
     expect(said({ state: 'wants-film', mirrored: true }).small).toContain('backing up: it is cut mirrored');
+  });
+
+  test('a sheet by its size, and the force where it is a knob', () => {
+    const film = { name: 'Card', code: 'K-1', rolls: [{ width: 580, lengthLeft: 880, sheets: 3 }] };
+    const sheet = cut({ state: 'wants-film', film: film as Cut['film'], rollWidth: 580 });
+    expect(sentenceFor(sheet, 0, 0, units, true).small).toBe(
+      'K-1 in a sheet of 580 × 880 mm, face up. It takes 2.5 m. Turn the force to 80 g.',
+    );
+    const left = cut({ state: 'wants-film', recipe: { force: null } as Cut['recipe'] });
+    expect(sentenceFor(left, 0, 0, units, true).small).not.toContain('force');
   });
 
   test('which line is cut; the last one stays the last', () => {

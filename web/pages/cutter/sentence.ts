@@ -8,11 +8,19 @@ export interface Sentence {
   readonly small: string;
 }
 
+/** What is put in: a roll, or a sheet with its size. */
+function stockOf({ film, rollWidth }: Cut, units: Pick<ReturnType<typeof useUnits>, 'length' | 'number'>) {
+  const sheet = film.rolls.find(({ width, sheets }) => width === rollWidth && sheets !== undefined);
+  if (!sheet) return `on a ${units.length(rollWidth)} roll`;
+  return `in a sheet of ${units.number(rollWidth)} × ${units.length(sheet.lengthLeft)}`;
+}
+
 export function sentenceFor(
   cut: Cut | undefined,
   secondsDone: number,
   linesDone: number,
-  units: Pick<ReturnType<typeof useUnits>, 'length' | 'run'>,
+  units: Pick<ReturnType<typeof useUnits>, 'length' | 'number' | 'run'>,
+  forceByHand = false,
 ): Sentence {
   if (!cut)
     return {
@@ -24,7 +32,11 @@ export function sentenceFor(
     case 'wants-film':
       return {
         big: `Load ${film.name}`,
-        small: `${film.code} on a ${units.length(cut.rollWidth)} roll, ${cut.mirrored ? 'backing up: it is cut mirrored' : 'face up'}. It takes ${units.run(cut.length)}.`,
+        small: [
+          `${film.code} ${stockOf(cut, units)}, ${cut.mirrored ? 'backing up: it is cut mirrored' : 'face up'}.`,
+          `It takes ${units.run(cut.length)}.`,
+          ...(forceByHand && cut.recipe.force !== null ? [`Turn the force to ${cut.recipe.force} g.`] : []),
+        ].join(' '),
       };
     case 'checking':
       return { big: 'Asking the machine for its film', small: 'One moment.' };

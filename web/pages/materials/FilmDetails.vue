@@ -5,7 +5,9 @@ import { computed } from 'vue';
 import { hexOfLab, labOf } from '../../../core/films/colour';
 import type { Film, FilmLimits, Roll } from '../../../core/films/film';
 import { limitsOf } from '../../../core/films/film';
+import DraftField from '../../parts/DraftField.vue';
 import LengthField from '../../parts/LengthField.vue';
+import NumberField from '../../parts/NumberField.vue';
 
 const props = defineProps<{ film: Film }>();
 const emit = defineEmits<{ change: [what: Partial<Film>] }>();
@@ -19,8 +21,7 @@ function setRoll(index: number, what: Partial<Roll>): void {
 }
 const dropRoll = (index: number): void =>
   emit('change', { rolls: props.film.rolls.filter((_, i) => i !== index) });
-const addRoll = (): void =>
-  emit('change', { rolls: [...props.film.rolls, { width: 610, lengthLeft: 10_000 }] });
+const add = (roll: Roll): void => emit('change', { rolls: [...props.film.rolls, roll] });
 
 const AXES = [
   ['l', 'L*', 0, 100],
@@ -30,25 +31,16 @@ const AXES = [
 const lab = computed(() => labOf(props.film.colour));
 const text = (event: Event): string => (event.target as HTMLInputElement).value;
 
-function setAxis(axis: 'l' | 'a' | 'b', event: Event): void {
-  const value = Number(text(event).replace(',', '.'));
-  if (Number.isFinite(value)) emit('change', { colour: hexOfLab({ ...lab.value, [axis]: value }) });
-}
-function setHex(event: Event): void {
-  const colour = text(event).trim().toLowerCase().replace(/^#?/, '#');
-  if (/^#[0-9a-f]{6}$/.test(colour)) emit('change', { colour });
-  else (event.target as HTMLInputElement).value = props.film.colour;
-}
-function whole(event: Event, set: (value: number) => void): void {
-  const value = Number(text(event).replace(',', '.'));
-  if (text(event).trim() !== '' && Number.isFinite(value) && value >= 0) set(value);
+function readHex(typed: string): string | undefined {
+  const colour = typed.toLowerCase().replace(/^#?/, '#');
+  return /^#[0-9a-f]{6}$/.test(colour) ? colour : undefined;
 }
 </script>
 
 <template>
   <div class="details">
     <section>
-      <h3>Rolls on the shelf</h3>
+      <h3>Rolls and sheets on the shelf</h3>
       <div v-for="(roll, i) in film.rolls" :key="i" class="line">
         <LengthField
           :label="`Width of roll ${i + 1} of ${film.name}`"
@@ -63,11 +55,25 @@ function whole(event: Event, set: (value: number) => void): void {
           :max="10000000"
           @change="setRoll(i, { lengthLeft: $event })"
         />
+        <label v-if="roll.sheets !== undefined"
+          >×<NumberField
+            :value="roll.sheets"
+            :label="`Sheets in pile ${i + 1} of ${film.name}`"
+            :max="100_000"
+            @change="setRoll(i, { sheets: $event })"
+        /></label>
         <button class="icon" :aria-label="`Take roll ${i + 1} of ${film.name} away`" @click="dropRoll(i)">
           <X :size="15" />
         </button>
       </div>
-      <button class="button small" @click="addRoll"><Plus :size="15" aria-hidden="true" />Add a roll</button>
+      <div class="line">
+        <button class="button small" @click="add({ width: 610, lengthLeft: 10_000 })">
+          <Plus :size="15" aria-hidden="true" />Add a roll
+        </button>
+        <button class="button small" @click="add({ width: 500, lengthLeft: 700, sheets: 10 })">
+          <Plus :size="15" aria-hidden="true" />Add sheets
+        </button>
+      </div>
     </section>
     <section>
       <h3>Colour</h3>
@@ -78,20 +84,24 @@ function whole(event: Event, set: (value: number) => void): void {
           :aria-label="`Colour of ${film.name}`"
           @change="$emit('change', { colour: text($event) })"
         />
-        <input class="number hex" :value="film.colour" :aria-label="`Hex of ${film.name}`" @change="setHex" />
+        <DraftField
+          class="number hex"
+          :value="film.colour"
+          :label="`Hex of ${film.name}`"
+          :read="readHex"
+          @change="$emit('change', { colour: $event })"
+        />
       </div>
       <div class="line">
         <label v-for="[axis, name, least, most] in AXES" :key="axis"
           >{{ name
-          }}<input
-            class="number"
-            type="number"
-            step="0.1"
+          }}<NumberField
             :min="least"
             :max="most"
-            :value="lab[axis].toFixed(1)"
-            :aria-label="`${name} of ${film.name}`"
-            @change="setAxis(axis, $event)"
+            :digits="1"
+            :value="lab[axis]"
+            :label="`${name} of ${film.name}`"
+            @change="$emit('change', { colour: hexOfLab({ ...lab, [axis]: $event }) })"
         /></label>
       </div>
     </section>
@@ -116,25 +126,22 @@ function whole(event: Event, set: (value: number) => void): void {
         />
         <span>Smallest loose piece</span>
         <span class="figure"
-          ><input
-            class="number"
+          ><NumberField
             :value="limits.island"
-            :aria-label="`Smallest island of ${film.name}, mm²`"
-            @change="whole($event, (island) => setLimit({ island }))"
+            :label="`Smallest island of ${film.name}, mm²`"
+            :digits="1"
+            :max="1000"
+            @change="setLimit({ island: $event })"
           />mm²</span
         >
         <span>Films on one another</span>
         <span class="figure"
-          ><input
-            class="number"
-            type="number"
-            min="1"
-            max="20"
+          ><NumberField
+            :min="1"
+            :max="20"
             :value="limits.stack"
-            :aria-label="`Films that may lie on one another on ${film.name}`"
-            @change="
-              whole($event, (stack) => setLimit({ stack: Math.min(20, Math.max(1, Math.round(stack))) }))
-            "
+            :label="`Films that may lie on one another on ${film.name}`"
+            @change="setLimit({ stack: $event })"
           />with it</span
         >
         <span>Runs true for</span>
@@ -184,16 +191,11 @@ section {
   width: 116px;
   min-height: 30px;
 }
-input.number,
-.hex {
+input.number {
   width: 76px;
   min-height: 30px;
-  padding: 0 6px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-field);
 }
-.hex {
+input.hex {
   width: 92px;
 }
 label {

@@ -1,24 +1,38 @@
 <script setup lang="ts">
 /** The shop's films: what is on the shelf, what it holds together, what it costs. */
-import { Download, Upload } from '@lucide/vue';
+import { ChevronRight, Download, Upload } from '@lucide/vue';
+import Checkbox from 'primevue/checkbox';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import Select from 'primevue/select';
 import { computed, onMounted, ref } from 'vue';
 import type { Build, Film } from '../../../core/films/film';
-import { BUILDS, buildOf } from '../../../core/films/film';
+import { BUILDS, buildOf, FINISHES, finishOf, stockOf } from '../../../core/films/film';
 import type { Shop } from '../../../core/plan/plan';
+import DraftField from '../../parts/DraftField.vue';
 import { finds } from '../../parts/finds';
+import NumberField from '../../parts/NumberField.vue';
+import { onShelf } from '../../parts/onShelf';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
 import { ApiProblem, call } from '../../stores/api';
 import { forgetShop } from '../../stores/order';
-import FilmRow from './FilmRow.vue';
+import { useUnits } from '../../stores/units';
+import FilmDetails from './FilmDetails.vue';
+import { moveByArrow } from './moveByArrow';
 
 const films = ref<readonly Film[]>([]);
 const state = ref<'loading' | 'ready' | 'failed'>('loading');
 const problem = ref<ApiProblem>();
 const search = ref('');
 const shown = ref<'all' | Build>('all');
-/** The film whose particulars are open. */
-const opened = ref<string>();
+/** Films whose particulars are open, by id. */
+const opened = ref<Record<string, boolean>>({});
+const isOpen = ({ id }: Film): boolean => opened.value[id] === true;
+const toggle = (film: Film): void => void (opened.value = isOpen(film) ? {} : { [film.id]: true });
+const units = useUnits();
+/** Less than this on all rolls together is soon used up, mm. */
+const SHORT = 2000;
 const input = ref<HTMLInputElement>();
 
 const rows = computed(() =>
@@ -98,38 +112,121 @@ async function bring(event: Event): Promise<void> {
       <button class="button" @click="load">Try again</button>
     </div>
     <p v-else-if="rows.length === 0" class="soft">No film matches. Clear the search or show all.</p>
-    <table v-else>
-      <thead>
-        <tr>
-          <th><span class="unseen">Open</span></th>
-          <th>Film</th>
-          <th>Code</th>
-          <th>Made</th>
-          <th>Finish</th>
-          <th>Rolls</th>
-          <th>From the back</th>
-          <th>Per m</th>
-        </tr>
-      </thead>
-      <tbody>
-        <FilmRow
-          v-for="film in rows"
-          :key="film.id"
-          :film="film"
-          :open="opened === film.id"
-          @toggle="opened = opened === film.id ? undefined : film.id"
-          @change="change(film, $event)"
-        />
-      </tbody>
-    </table>
+    <DataTable
+      v-else
+      v-model:expanded-rows="opened"
+      :value="rows"
+      data-key="id"
+      size="small"
+      scrollable
+      scroll-height="flex"
+      class="table"
+      removable-sort
+      @keydown="moveByArrow"
+    >
+      <Column class="opener">
+        <template #header><span class="unseen">Open</span></template>
+        <template #body="{ data }: { data: Film }">
+          <button
+            class="open"
+            :aria-expanded="isOpen(data)"
+            :aria-label="`Rolls, colour and limits of ${data.name}`"
+            @click="toggle(data)"
+          >
+            <ChevronRight :size="16" aria-hidden="true" />
+          </button>
+        </template>
+      </Column>
+      <Column field="name" header="Film" sortable>
+        <template #body="{ data }: { data: Film }">
+          <span class="name"
+            ><i class="swatch" :style="{ '--film': data.colour }"></i>
+            <DraftField
+              :value="data.name"
+              :label="`Name of ${data.name}`"
+              :read="(name) => name || undefined"
+              @change="change(data, { name: $event })"
+          /></span>
+        </template>
+      </Column>
+      <Column field="code" header="Code" sortable>
+        <template #body="{ data }: { data: Film }">
+          <DraftField
+            class="number code"
+            :value="data.code"
+            :label="`Code of ${data.name}`"
+            @change="change(data, { code: $event })"
+          />
+        </template>
+      </Column>
+      <Column header="Made" sortable :sort-field="buildOf as (film: unknown) => string">
+        <template #body="{ data }: { data: Film }">
+          <Select
+            size="small"
+            :model-value="buildOf(data)"
+            :options="[...BUILDS]"
+            :aria-label="`What ${data.name} is made as`"
+            @update:model-value="change(data, { build: $event })"
+          />
+        </template>
+      </Column>
+      <Column header="Finish" sortable :sort-field="finishOf as (film: unknown) => string">
+        <template #body="{ data }: { data: Film }">
+          <Select
+            size="small"
+            :model-value="finishOf(data)"
+            :options="[...FINISHES]"
+            :aria-label="`Finish of ${data.name}`"
+            @update:model-value="change(data, { finish: $event })"
+          />
+        </template>
+      </Column>
+      <Column header="On the shelf" sortable :sort-field="stockOf as unknown as (film: unknown) => string">
+        <template #body="{ data }: { data: Film }">
+          <span class="number stock" :class="{ short: stockOf(data) < SHORT }">
+            <span v-if="data.rolls.length === 0" class="soft">none on the shelf</span>
+            <span v-for="(roll, i) in data.rolls" :key="i">{{ onShelf(roll, units) }}</span>
+          </span>
+        </template>
+      </Column>
+      <Column field="cutFromBack" header="Mirrored" sortable>
+        <template #body="{ data }: { data: Film }">
+          <Checkbox
+            binary
+            :model-value="data.cutFromBack"
+            :aria-label="`${data.name} is cut from the back`"
+            @update:model-value="change(data, { cutFromBack: $event })"
+          />
+        </template>
+      </Column>
+      <Column field="price" header="Per m" sortable>
+        <template #body="{ data }: { data: Film }">
+          <NumberField
+            class="price"
+            :digits="2"
+            :max="999_999"
+            :value="data.price"
+            :label="`Price per metre of ${data.name}`"
+            @change="change(data, { price: $event })"
+          />
+        </template>
+      </Column>
+      <template #expansion="{ data }: { data: Film }">
+        <FilmDetails :film="data" @change="change(data, $event)" />
+      </template>
+    </DataTable>
   </div>
 </template>
 
 <style scoped>
 .page {
+  display: flex;
+  flex-direction: column;
   height: 100%;
-  padding: 16px 24px 24px;
-  overflow: auto;
+  padding: 16px 24px 18px;
+}
+.head .search {
+  min-width: 120px;
 }
 .head {
   display: flex;
@@ -154,21 +251,94 @@ async function bring(event: Event): Promise<void> {
   color: var(--card);
   background: var(--ink);
 }
-table {
-  width: 100%;
-  border-collapse: separate;
-  border-spacing: 0;
-  background: var(--card);
+.table {
+  min-height: 0;
   border: 1px solid var(--rule);
   border-radius: var(--radius-label);
+  overflow: hidden;
 }
-th {
-  padding: 8px 7px 6px;
+.table :deep(td) {
+  padding: 1px 5px;
+  white-space: nowrap;
+}
+.table :deep(th) {
+  padding-inline: 5px;
+  font-size: 14px;
+}
+.table :deep(td[colspan]) {
+  padding: 8px 14px;
+}
+.table :deep(td:not([colspan]) input[type='text']),
+.table :deep(td:not([colspan]) .p-select) {
+  padding-block: 2px;
+  background: none;
+  border-color: transparent;
+  box-shadow: none;
+}
+.table :deep(td:not([colspan]) .p-select) {
+  width: 116px;
+}
+.table :deep(td:not([colspan]) .p-select-label) {
+  padding-block: 2px;
+}
+.table :deep(tr:hover td:not([colspan]) input[type='text']),
+.table :deep(tr:hover td:not([colspan]) .p-select),
+.table :deep(td:not([colspan]) input[type='text']:focus),
+.table :deep(td:not([colspan]) .p-select.p-focus) {
+  background: var(--card);
+  border-color: var(--rule);
+}
+.name {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.name input {
+  width: 152px;
+}
+.swatch {
+  flex: none;
+  width: 19px;
+  height: 25px;
+}
+.code {
+  width: 88px;
+}
+.price {
+  width: 70px;
+  text-align: right;
+}
+.stock {
+  display: grid;
+  width: 176px;
+  padding: 2px 6px;
   font-size: 13px;
-  font-weight: 620;
-  text-align: left;
-  color: var(--ink-soft);
-  border-bottom: 1px solid var(--rule);
+  white-space: normal;
+  border-radius: var(--radius-field);
+}
+.short {
+  background: var(--quince-soft);
+}
+@media (max-width: 1100px) {
+  .head {
+    gap: 8px;
+  }
+  .builds button {
+    padding: 0 7px;
+  }
+}
+.open {
+  display: grid;
+  place-items: center;
+  width: 28px;
+  height: 28px;
+  padding: 0;
+  background: none;
+  border: 0;
+  border-radius: var(--radius-field);
+}
+.open[aria-expanded='true'] svg {
+  transform: rotate(90deg);
 }
 .unseen {
   position: absolute;

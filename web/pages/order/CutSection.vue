@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Recipe } from '../../../core/layout/cutter';
+import NudgeRow from './NudgeRow.vue';
 import LengthField from '../../parts/LengthField.vue';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
@@ -12,6 +13,11 @@ const strips = computed(() => store.plan!.strips);
 const films = computed(() => [...new Map(strips.value.map((s) => [s.film.id, s.film])).values()]);
 const shown = computed(() => strips.value.find((s) => s.film.id === film.value) ?? strips.value[0]);
 const own = computed(() => strips.value.filter((s) => s.film.id === shown.value.film.id));
+const cutter = computed(() => store.shop!.cutters.find(({ id }) => id === shown.value.cutter)!);
+const FIELDS = [
+  { key: 'force', label: 'Force', unit: 'g', usual: 80 },
+  { key: 'speed', label: 'Speed', unit: 'cm/s', usual: 20 },
+] as const;
 const sum = (of: 'cutLength' | 'seconds'): number => own.value.reduce((all, strip) => all + strip[of], 0);
 
 /** Keeps what differs from the shop's recipe, for this film on this cutter. */
@@ -24,9 +30,6 @@ function keep(recipe: Recipe): void {
 }
 function set(change: Partial<Recipe>): void {
   keep({ ...shown.value.recipe, ...change });
-}
-function nudge(key: 'force' | 'speed', by: number, min: number, max: number): void {
-  set({ [key]: Math.min(max, Math.max(min, shown.value.recipe[key] + by)) });
 }
 function asShop(): void {
   keep(shown.value.shopRecipe);
@@ -46,22 +49,19 @@ const file = (strip: string, ending: string): string =>
         <span class="swatch" :style="{ '--film': f.colour }"></span>{{ f.name }}
       </button>
     </div>
-    <div class="row">
-      <span>Force</span>
-      <span class="nudge">
-        <button aria-label="Less force" @click="nudge('force', -5, 5, 600)">−</button>
-        <b class="number">{{ shown.recipe.force }} g</b>
-        <button aria-label="More force" @click="nudge('force', 5, 5, 600)">+</button>
-      </span>
-    </div>
-    <div class="row">
-      <span>Speed</span>
-      <span class="nudge">
-        <button aria-label="Slower" @click="nudge('speed', -5, 5, 150)">−</button>
-        <b class="number">{{ shown.recipe.speed }} cm/s</b>
-        <button aria-label="Faster" @click="nudge('speed', 5, 5, 150)">+</button>
-      </span>
-    </div>
+    <NudgeRow
+      v-for="field in FIELDS"
+      :key="field.key"
+      :label="field.label"
+      :unit="field.unit"
+      :value="shown.recipe[field.key]"
+      :usual="shown.shopRecipe[field.key] ?? field.usual"
+      :range="cutter[field.key]"
+      @change="set({ [field.key]: $event })"
+    />
+    <p v-if="!cutter.device.sendsForce" class="hint">
+      {{ cutter.name }} takes no force from here: it is set by hand at the machine.
+    </p>
     <div class="row">
       <span>Blade</span><b class="number">{{ shown.recipe.blade }}</b>
     </div>
@@ -126,23 +126,6 @@ const file = (strip: string, ending: string): string =>
 .films .swatch {
   width: 15px;
   height: 18px;
-}
-.nudge {
-  display: flex;
-  align-items: center;
-  gap: 9px;
-}
-.nudge b {
-  min-width: 5.2em;
-  text-align: center;
-}
-.nudge button {
-  width: 31px;
-  height: 31px;
-  font-weight: 700;
-  border: var(--line) solid var(--ink);
-  border-radius: var(--radius-card);
-  background: var(--card);
 }
 .small {
   min-height: 28px;

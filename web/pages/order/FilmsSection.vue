@@ -6,6 +6,7 @@ import { VueDraggable } from 'vue-draggable-plus';
 import { deltaE, labOf } from '../../../core/films/colour';
 import type { Film } from '../../../core/films/film';
 import { finishOf } from '../../../core/films/film';
+import { onShelf } from '../../parts/onShelf';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
@@ -25,12 +26,10 @@ watch(
 );
 const choices = computed(() => store.choices!.films);
 
-const onShelf = ({ rolls }: Film): string =>
-  rolls.length === 0
-    ? 'none on the shelf'
-    : rolls.map(({ width, lengthLeft }) => `${units.length(width)} × ${units.run(lengthLeft)}`).join(', ');
+const stock = ({ rolls }: Film): string =>
+  rolls.length === 0 ? 'none on the shelf' : rolls.map((roll) => onShelf(roll, units)).join(', ');
 const about = (f: Film): string =>
-  [finishOf(f), onShelf(f), ...(f.cutFromBack ? ['from the back'] : [])].join(' · ');
+  [finishOf(f), stock(f), ...(f.cutFromBack ? ['from the back'] : [])].join(' · ');
 
 /** Films for one colour, nearest first. */
 const optionsFor = (colour: string) => {

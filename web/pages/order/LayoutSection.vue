@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import type { LayoutChoices } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthField from '../../parts/LengthField.vue';
+import { onShelf } from '../../parts/onShelf';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { FilmView } from '../../workers/packed';
@@ -30,10 +31,7 @@ function setCopies(): void {
 const severalRolls = computed(() => (store.plan?.films ?? []).filter(({ film }) => film.rolls.length > 1));
 const rollsOf = ({ film }: FilmView) => [
   { value: 0, label: 'which takes least' },
-  ...film.rolls.map(({ width, lengthLeft }) => ({
-    value: width,
-    label: `${units.length(width)}, ${units.run(lengthLeft)} left`,
-  })),
+  ...film.rolls.map((roll) => ({ value: roll.width, label: onShelf(roll, units) })),
 ];
 function setRoll(id: string, width: number): void {
   const { [id]: _gone, ...rest } = layout.value.rolls;

@@ -5,6 +5,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { useArtwork } from '../../stores/artwork';
+import { atWhichCutter } from '../../parts/atWhichCutter';
 import { useOrder } from '../../stores/order';
 import type { CutPart } from '../../stores/order';
 import { useStage } from '../../stores/stage';
@@ -119,7 +120,7 @@ function reorder(colours: readonly string[]): void {
 
 async function queue(part?: CutPart): Promise<void> {
   const cuts = await store.queue(part);
-  if (cuts?.length) await router.push({ name: 'cutter', params: { id: cuts[cuts.length - 1].cutterId } });
+  if (cuts?.length) await router.push(atWhichCutter(cuts));
 }
 
 function onKey(event: KeyboardEvent): void {

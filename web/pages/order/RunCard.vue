@@ -6,6 +6,7 @@ export type SectionName = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
 /** The whole job in the order people work: one section open at a time, each with its answer in a line. */
 import { computed } from 'vue';
 import type { Finding } from '../../../core/findings/finding';
+import { atWhichCutter } from '../../parts/atWhichCutter';
 import { useOrder } from '../../stores/order';
 import { duration, useUnits } from '../../stores/units';
 import ArtworkSection from './ArtworkSection.vue';
@@ -53,7 +54,7 @@ const sections = computed<readonly { name: SectionName; title: string; answer: s
     {
       name: 'cutter',
       title: 'Cutter',
-      answer: p?.cutter ? `${p.cutter.name} ${units.length(p.cutter.widestRoll)}` : '',
+      answer: p?.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
     },
   ];
 });
@@ -168,15 +169,11 @@ const canQueue = computed(
           <dt>film swaps</dt>
         </div>
       </dl>
-      <router-link
-        v-if="store.openCuts.length"
-        class="button main"
-        :to="{ name: 'cutter', params: { id: store.openCuts[0].cutterId } }"
-      >
+      <router-link v-if="store.openCuts.length" class="button main" :to="atWhichCutter(store.openCuts)">
         In the queue: go to the cutter
       </router-link>
       <button v-else class="button main" :disabled="!canQueue" @click="emit('queue')">
-        Queue {{ count(plan?.strips.length ?? 0, 'cut') }}
+        Queue {{ plan?.strips.length ? count(plan.strips.length, 'cut') : '' }}
       </button>
     </div>
   </aside>

@@ -70,14 +70,14 @@ function dropped(): void {
 
 const drawStrip = (strip: StripView) =>
   function* drawBand(context: CanvasRenderingContext2D, scale: number): Generator<void> {
-    const { rollWidth, rollerMargin, length, film: own } = strip;
-    const run = Math.max(longest.value * 1.04, 2600 / scale);
+    const { rollWidth, edges, length, sheetLength, film: own } = strip;
+    const run = sheetLength ?? Math.max(longest.value * 1.04, 2600 / scale);
     context.fillStyle = `color-mix(in srgb, ${own.colour} 12%, #fffdf7)`;
     context.fillRect(0, 0, run, rollWidth);
     context.fillStyle = `color-mix(in srgb, ${own.colour} 26%, #fffdf7)`;
     context.fillRect(0, 0, length, rollWidth);
-    hatch(context, scale, 0, run, rollerMargin);
-    hatch(context, scale, rollWidth - rollerMargin, run, rollerMargin);
+    hatch(context, scale, 0, run, edges.far);
+    hatch(context, scale, rollWidth - edges.near, run, edges.near);
     context.strokeStyle = '#261c2c';
     context.lineWidth = 1.5 / scale;
     context.beginPath();
@@ -92,7 +92,7 @@ const drawStrip = (strip: StripView) =>
     context.lineTo(length, rollWidth);
     context.stroke();
     context.setLineDash([]);
-    context.translate(0, rollerMargin);
+    context.translate(0, edges.far);
     const lines = props.view === 'cut-lines';
     for (const { part, matrix } of strip.placements) {
       const { region } = strip.parts[part];

@@ -1,0 +1,54 @@
+/** One line of a program as it goes over the wire, taken apart: where it can be broken off and gone on with. */
+import { createHpglReader } from './readHpgl';
+import type { Instruction } from './readHpgl';
+
+export interface UnitPoint {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** What is set before it, and its points; the first is gone to with the knife up. */
+export interface OpenedLine {
+  readonly settings: readonly Instruction[];
+  readonly points: readonly UnitPoint[];
+}
+
+export function opened(line: string): OpenedLine {
+  const settings: Instruction[] = [];
+  const points: UnitPoint[] = [];
+  for (const instruction of createHpglReader().push(line)) {
+    const { code, values } = instruction;
+    if (code !== 'PU' && code !== 'PD') settings.push(instruction);
+    else for (let i = 0; i + 1 < values.length; i += 2) points.push({ x: values[i], y: values[i + 1] });
+  }
+  return { settings, points };
+}
+
+/** The rest of a line from one of its points on: up to there, then down. */
+export function restOf(line: string, point: number): string {
+  if (point === 0) return line;
+  const { settings, points } = opened(line);
+  const set = settings.map(({ code, values }) => `${code}${values.join(',')};`).join('');
+  const [first, ...others] = points.slice(point).map(({ x, y }) => `${x},${y}`);
+  return `${set}PU${first};${others.map((place) => `PD${place};`).join('')}PU;`;
+}
+
+/** Bytes of one stretch between two questions: short enough for a live head. */
+const STRETCH = 240;
+
+/** Cuts a line's bytes at instruction ends. */
+export function inStretches(line: string): string[] {
+  const out: string[] = [];
+  let from = 0;
+  while (from < line.length) {
+    const end = line.indexOf(';', Math.min(line.length - 1, from + STRETCH)) + 1;
+    // what would be left behind is only the pen going up: it belongs to this stretch
+    const to = end === 0 || line.length - end < 8 ? line.length : end;
+    out.push(line.slice(from, to));
+    from = to;
+  }
+  return out;
+}
+
+/** A program's head for going on after a stop: a reset would forget how the blade lies. */
+export const withoutReset = (head: string): string => head.replace(/^IN;/, '');

@@ -1,0 +1,114 @@
+/** The language front of a simulated cutter: a finite buffer, and instructions that become steps as fast as they can be planned. */
+import type { Question } from '../core/devicelang/answers';
+import { createHpglReader } from '../core/devicelang/readHpgl';
+import type { Instruction } from '../core/devicelang/readHpgl';
+import type { Reach } from './spec';
+
+export type Step =
+  | { readonly kind: 'move'; readonly x: number; readonly y: number; readonly down: boolean }
+  | { readonly kind: 'answer'; readonly question: Question }
+  | { readonly kind: 'pen'; readonly down: boolean }
+  | { readonly kind: 'reset' }
+  | { readonly kind: 'set'; readonly what: 'speed' | 'force' | 'tool'; readonly value: number };
+
+export type Move = Step & { readonly kind: 'move' };
+
+export interface Front {
+  readonly receive: (text: string) => void;
+  /** Turns what is buffered into steps while there is room for them. */
+  readonly fill: () => void;
+  readonly steps: readonly Step[];
+  readonly take: () => void;
+  readonly buffered: () => number;
+  /** An instruction was unknown, or led out of reach. */
+  readonly hasError: () => boolean;
+  /** What is in the buffer is gone; the next move starts here. */
+  readonly clear: (x: number, y: number) => void;
+}
+
+/** Steps planned ahead. */
+export const AHEAD = 160;
+
+const SETTINGS = { VS: 'speed', FS: 'force', SP: 'tool' } as const;
+
+/** @param reach what the head reaches now @param step mm a unit */
+export function createFront(reach: () => Reach, step: number): Front {
+  const reader = createHpglReader();
+  let incoming = '';
+  const steps: Step[] = [];
+  let [x, y] = [0, 0];
+  let down = false;
+  let relative = false;
+  let error = false;
+
+  function plan({ code, values }: Instruction): void {
+    switch (code) {
+      case 'IN':
+        [error, relative, down] = [false, false, false];
+        steps.push({ kind: 'reset' }, { kind: 'pen', down });
+        return;
+      case 'PA':
+      case 'PR':
+        relative = code === 'PR';
+        return moves(values);
+      case 'PU':
+      case 'PD':
+        if (down !== (code === 'PD')) steps.push({ kind: 'pen', down: !down });
+        down = code === 'PD';
+        return moves(values);
+      case 'SP':
+      case 'VS':
+      case 'FS':
+        if (values[0] !== undefined) steps.push({ kind: 'set', what: SETTINGS[code], value: values[0] });
+        return;
+      case 'OA':
+      case 'OH':
+      case 'OI':
+      case 'OS':
+        steps.push({ kind: 'answer', question: code });
+        return;
+      default:
+        error = true;
+    }
+  }
+
+  function moves(values: readonly number[]): void {
+    const { x: xs, y: ys } = reach();
+    for (let i = 0; i + 1 < values.length; i += 2) {
+      const [dx, dy] = [values[i] * step, values[i + 1] * step];
+      const [toX, toY] = relative ? [x + dx, y + dy] : [dx, dy];
+      // what lies past the hard limits is not reached; the head stops at them
+      x = Math.min(Math.max(toX, xs[0]), xs[1]);
+      y = Math.min(Math.max(toY, ys[0]), ys[1]);
+      error ||= x !== toX || y !== toY;
+      steps.push({ kind: 'move', x, y, down });
+    }
+  }
+
+  function fill(): void {
+    while (incoming.length > 0 && steps.length < AHEAD) {
+      const end = incoming.indexOf(';') + 1;
+      if (end === 0) return;
+      for (const instruction of reader.push(incoming.slice(0, end))) plan(instruction);
+      incoming = incoming.slice(end);
+    }
+  }
+
+  return {
+    receive: (text) => {
+      incoming += text;
+      fill();
+    },
+    fill,
+    steps,
+    take: () => void steps.shift(),
+    buffered: () => incoming.length,
+    hasError: () => error,
+    clear: (toX, toY) => {
+      incoming = '';
+      steps.length = 0;
+      down = false;
+      [x, y] = [toX, toY];
+    },
+  };
+}

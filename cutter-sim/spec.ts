@@ -1,0 +1,57 @@
+/** What a simulated cutter is, and what lies in it. */
+
+/** Which of its axes runs along the film, and which way round they count. */
+export interface Axes {
+  /** mm a unit */
+  readonly step: number;
+  readonly feedAxis: 'x' | 'y';
+  /** Counts down from the film's beginning. */
+  readonly feedReversed: boolean;
+}
+
+export interface MachineSpec {
+  readonly name: string;
+  /** Film it takes at most, mm; along: a flatbed's bed, endless under rollers. */
+  readonly across: number;
+  readonly along: number;
+  /** What holds the film at its edges, where the head does not go, mm. */
+  readonly edges: { readonly far: number; readonly near: number };
+  readonly axes: Axes;
+  readonly bufferBytes: number;
+  /** mm/s² and cm/s */
+  readonly acceleration: number;
+  readonly travelSpeed: number;
+  /** cm/s until it is told another, or for good. */
+  readonly ownSpeed: number;
+  readonly takesSpeed: boolean;
+  /** g on the knob at its front; null: force is sent. */
+  readonly forceKnob: number | null;
+  /** First and second holder. */
+  readonly tools: readonly Tool[];
+}
+
+/** What is in a holder; of a knife, the blade that is really in: its offset, and how worn it is, 0 when new. */
+export type Tool =
+  | { readonly kind: 'knife'; readonly bladeOffset: number; readonly wear: number }
+  | { readonly kind: 'pen' | 'wheel' };
+
+export interface LoadedFilm {
+  readonly name: string;
+  readonly width: number;
+  readonly length: number;
+  /** g that a new blade needs to cut it cleanly */
+  readonly toughness: number;
+}
+
+/** What the head reaches of the film that is in, mm on the machine's own axes; nothing without film. */
+export interface Reach {
+  readonly x: readonly [number, number];
+  readonly y: readonly [number, number];
+}
+
+export function reachOf({ across, along, edges, axes }: MachineSpec, film: LoadedFilm | undefined): Reach {
+  const width = film ? Math.min(film.width, across) - edges.far - edges.near : 0;
+  const length = film ? Math.min(film.length, along) : 0;
+  const feed = axes.feedReversed ? ([-length, 0] as const) : ([0, length] as const);
+  return axes.feedAxis === 'x' ? { x: feed, y: [0, width] } : { x: [0, width], y: feed };
+}

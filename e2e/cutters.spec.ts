@@ -1,0 +1,54 @@
+/** Several machines: which asks for what, what it answers, and an order that goes to more than one. */
+import { expect, loadFilm, saved, section, test } from './shop';
+
+test('an order’s films go to two machines; each asks for its own, and one is cut there', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/cutters');
+  const machine = (name: string) =>
+    page.getByRole('listitem').filter({ has: page.getByRole('heading', { name }) });
+  await expect(machine('Heron')).toContainText('Answers; film in it 610.0 mm × 14.00 m');
+  await expect(machine('Plover')).toContainText('Answers; no film is in it');
+  await expect(machine('Saltpan')).toContainText('flatbed · 900.0 × 600.0 mm · two tools');
+  await expect(machine('Plover').getByRole('link', { name: /front panel/ })).toHaveAttribute(
+    'href',
+    shop.panels.plover,
+  );
+  // a roll is put in at the machine: the page follows by itself
+  await loadFilm(shop, 300, 'plover');
+  await expect(machine('Plover')).toContainText('film in it 300.0 mm × 22.00 m');
+
+  await page.getByRole('link', { name: 'Orders' }).click();
+  await page.getByText('Marsh Wren hull names').first().click();
+  await expect(section(page, 'Films')).toContainText('3 films');
+  await section(page, 'Cutter').click();
+  await page.getByRole('combobox', { name: 'Cutter for Quince' }).click();
+  await page.getByRole('option', { name: 'Heron' }).click();
+  await saved(page);
+  // speed is left to the machine, and taken back
+  await section(page, 'Cut settings').click();
+  await page.getByLabel('Speed left to the machine').check();
+  await expect(page.getByText('as set at the machine')).toBeVisible();
+  await page.getByRole('heading', { name: 'Cut settings' }).click();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('as set at the machine')).toBeHidden();
+  await saved(page);
+  await page.getByRole('button', { name: 'Queue 3 cuts' }).click();
+  // two machines: all of them are shown
+  await page.waitForURL(/cutters$/);
+  await expect(machine('Curlew')).toContainText('Load Damson');
+  await expect(machine('Curlew')).toContainText('1 cut waits');
+  await expect(machine('Heron')).toContainText('Load Quince');
+  await machine('Heron')
+    .getByRole('link', { name: /Load Quince/ })
+    .click();
+  await expect(page.getByText('Turn the force to 85 g.')).toBeVisible();
+  await loadFilm(shop, 610, 'heron');
+  await page.getByRole('button', { name: 'Quince is loaded' }).click();
+  await expect(page.getByText(/^Cutting line/)).toBeVisible();
+  await expect(page.getByText('Nothing to do here')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('Quince is done')).toBeVisible();
+  await page.getByRole('link', { name: 'All machines' }).click();
+  await expect(machine('Heron')).toContainText('Nothing to do');
+});

@@ -1,0 +1,9 @@
+import type { RouteLocationRaw } from 'vue-router';
+import type { Cut } from '../../contracts/api';
+
+/** The page of the machine that open cuts go to; that of all machines when they go to several. */
+export function atWhichCutter(cuts: readonly Cut[]): RouteLocationRaw {
+  const machines = new Set(cuts.map(({ cutterId }) => cutterId));
+  const [id] = machines;
+  return machines.size === 1 ? { name: 'cutter', params: { id } } : { name: 'cutters' };
+}
