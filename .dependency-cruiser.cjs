@@ -50,7 +50,9 @@ module.exports = {
       name: 'cutter-is-a-stranger',
       severity: 'error',
       from: { path: '^cutter-sim/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^(contracts|server|web|cli|demo)/|^core/(?!devicelang/(readHpgl|answers)|swivel/tractrix)' },
+      to: {
+        path: '^(contracts|server|web|cli|demo)/|^core/(?!devicelang/(readHpgl|answers)|swivel/tractrix)',
+      },
     },
     {
       name: 'one-polygon-library',

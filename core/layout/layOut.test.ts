@@ -52,7 +52,12 @@ describe('a job wider than the cutter', () => {
   test('is refused with both widths and the ways out', () => {
     const { strips, findings } = layOut([layer(900, 700)], choices(), CURLEW);
     expect(strips).toEqual([]);
-    expect(findings[0]).toMatchObject({ code: 'too-wide', severity: 'stop', measured: 700, limit: expect.closeTo(583.6, 9) });
+    expect(findings[0]).toMatchObject({
+      code: 'too-wide',
+      severity: 'stop',
+      measured: 700,
+      limit: expect.closeTo(583.6, 9),
+    });
     expect(findings[0].message).toContain('700.0 mm (27.56 in)');
     expect(findings[0].message).toContain('583.6 mm (22.98 in)');
     expect(findings[0].waysOut?.join()).toContain('83.3 %');
