@@ -1,7 +1,10 @@
 /** Everything that crosses the wire. */
 import { z } from 'zod';
 import { BUILDS, FINISHES } from '../core/films/film';
+import type { Shop } from '../core/plan/plan';
 import { choicesSchema, textSource } from './choices';
+import type { Clash } from './edits';
+import { clashSchema, editSchema } from './edits';
 
 /** The type of an answer that tells on the way how far it has come, a line of JSON each. */
 export const STEPS_TYPE = 'application/x-ndjson';
@@ -102,10 +105,15 @@ export const cutterSchema = z.object({
 });
 
 export const shopSchema = z.object({
+  /** Another one when anything of it has changed. */
+  version: z.string(),
   films: z.array(filmSchema),
   cutters: z.array(cutterSchema),
   recipes: z.record(z.string(), recipeSchema),
 });
+
+/** What the shop has, as it is now. */
+export type ShopNow = Shop & { readonly version: string };
 
 const summarySchema = z.object({
   /** Of the order, when this was planned. */
@@ -127,9 +135,33 @@ export const orderRowSchema = z.object({
   /** What the row shows of the plan as last computed for it; null until it has been. */
   summary: summarySchema.nullable(),
   state: z.enum(['open', 'queued', 'cutting', 'cut']),
+  /** Names of the cutters that its open cuts are at or wait for. */
+  cutters: z.array(z.string()),
+  /** It was due before today and is not cut. */
+  late: z.boolean(),
   changedAt: z.string(),
 });
 export type OrderRow = z.infer<typeof orderRowSchema>;
+
+export const ORDER_FILTERS = ['all', 'late', 'open', 'queued', 'cutting', 'cut'] as const;
+export type OrderFilter = (typeof ORDER_FILTERS)[number];
+
+/** What is asked of the list of orders. */
+export const orderQuerySchema = z.object({
+  /** In the name, number, file or films. */
+  search: z.string().max(200).default(''),
+  show: z.enum(ORDER_FILTERS).default('all'),
+  limit: z.coerce.number().int().min(1).max(5000).default(60),
+});
+export type OrderQuery = z.infer<typeof orderQuerySchema>;
+
+export const orderListSchema = z.object({
+  /** Late ones first, then by their newest change. */
+  rows: z.array(orderRowSchema),
+  /** How many there are in all that match the search, by what is shown of them. */
+  counts: z.record(z.enum(ORDER_FILTERS), z.number()),
+});
+export type OrderList = z.infer<typeof orderListSchema>;
 
 export const orderSchema = z.object({
   id: z.number(),
@@ -146,11 +178,20 @@ export const orderSchema = z.object({
 export type Order = z.infer<typeof orderSchema>;
 
 export const changeSchema = z.strictObject({
-  /** The revision the change was made on: another person's change since then is kept beside it. */
+  /** The revision the changes were made on: another person's since then are kept beside them. */
   base: z.number().int(),
-  /** Whole sections; sections that are not named stay as they are. */
-  change: choicesSchema.partial(),
+  edits: z.array(editSchema).min(1).max(20_000),
 });
+
+export const changedSchema = orderSchema.omit({ choices: true }).extend({
+  /** Where somebody else has changed something since `base`. */
+  choices: choicesSchema.optional(),
+  clashes: z.array(clashSchema),
+});
+export type Changed = Omit<Order, 'choices'> & {
+  readonly choices?: Order['choices'];
+  readonly clashes: readonly Clash[];
+};
 
 export const fontSchema = z.object({
   id: z.string(),
@@ -263,6 +304,8 @@ export type ApplyPage = z.infer<typeof applyPageSchema>;
 
 export const queueSchema = z.strictObject({
   revision: z.number().int(),
+  /** The shop's version that the plan was shown with: what is queued is what was shown. */
+  shop: z.string().max(100).optional(),
   /** Only these films: a spoilt layer cut again. */
   films: z.array(z.string().max(60)).max(200).optional(),
   /** Only these pieces of one film, each by a place on it. */
@@ -299,6 +342,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
     secondsDone: z.number(),
   }),
   z.object({ kind: z.literal('stop'), cutId: z.number() }),
+  /** Films, recipes or cutters were changed. */
+  z.object({ kind: z.literal('shop') }),
   /** The server did not hear events for a while: whoever shows something asks for it again. */
   z.object({ kind: z.literal('missed') }),
 ]);

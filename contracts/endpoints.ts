@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import {
   applyPageSchema,
+  changedSchema,
   changeSchema,
   cutSchema,
   cutterStateSchema,
@@ -11,7 +12,7 @@ import {
   filmTableSchema,
   fontSchema,
   orderDetailsSchema,
-  orderRowSchema,
+  orderListSchema,
   orderSchema,
   queueSchema,
   recordSchema,
@@ -31,8 +32,6 @@ export interface Endpoint {
   readonly gives: z.ZodType | string;
 }
 
-const ordersSchema = z.array(orderRowSchema);
-
 export const ENDPOINTS: readonly Endpoint[] = [
   { method: 'get', path: '/api/shop', says: 'Films, cutters and recipes', gives: shopSchema },
   {
@@ -50,7 +49,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
     takes: filmTableSchema,
     gives: z.array(filmSchema),
   },
-  { method: 'get', path: '/api/orders', says: 'All orders, newest change first', gives: ordersSchema },
+  {
+    method: 'get',
+    path: '/api/orders',
+    says: 'Orders (query: search, show, limit): late ones first, then by their newest change',
+    gives: orderListSchema,
+  },
   {
     method: 'post',
     path: '/api/orders',
@@ -69,9 +73,9 @@ export const ENDPOINTS: readonly Endpoint[] = [
   {
     method: 'patch',
     path: '/api/orders/{id}/choices',
-    says: 'Change choices',
+    says: 'Change choices, field by field',
     takes: changeSchema,
-    gives: orderSchema,
+    gives: changedSchema,
   },
   { method: 'post', path: '/api/orders/{id}/undo', says: 'Back to the choices before', gives: orderSchema },
   { method: 'post', path: '/api/orders/{id}/redo', says: 'Forward again', gives: orderSchema },

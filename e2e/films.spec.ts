@@ -2,7 +2,7 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, loadFilm, saved, section, test } from './shop';
+import { choose, expect, loadFilm, saved, section, test } from './shop';
 import type { Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
@@ -113,13 +113,14 @@ test('each way to lie under another film, marks, another order, copies, and one 
   await expect(section(page, 'Films')).toContainText('6 films');
   const label = page.locator('.strip .label').first();
   await open(page, 'Overlaps and copies');
-  const mode = page.getByLabel(/lies under other films$/).first();
-  await expect(mode).toHaveValue('trap');
+  const mode = page.getByRole('combobox', { name: /lies under other films$/ }).first();
+  await expect(mode).toHaveText('its edge beneath');
   await page.getByLabel('Show what lies under other films').check();
-  for (const way of ['full', 'butt', 'trap']) {
-    await mode.selectOption(way);
+  for (const way of ['whole beneath', 'edge to edge', 'its edge beneath']) {
+    await mode.click();
+    await page.getByRole('option', { name: way }).click();
     await saved(page);
-    await expect(mode).toHaveValue(way);
+    await expect(mode).toHaveText(way);
   }
   await page
     .getByLabel(/^Overlap of /)
@@ -132,8 +133,8 @@ test('each way to lie under another film, marks, another order, copies, and one 
   const before = await label.innerText();
   await open(page, 'Layer marks');
   await page.getByLabel('The same marks on every film').check();
-  await page.getByLabel('Shape of the layer marks').selectOption('ring');
-  await page.getByLabel('How many layer marks').selectOption('4');
+  await choose(page, 'Shape of the layer marks', 'ring');
+  await choose(page, 'How many layer marks', 'four');
   await expect(page.getByText('4 of ring')).toBeVisible();
   await expect(label).not.toHaveText(before);
   await saved(page);

@@ -197,6 +197,46 @@ test('two people at one order see each other’s changes', async ({ page, browse
   await expect(section(page, 'Layout')).toContainText('3 copies');
 });
 
+test('two people change the same field: the later one chooses, with both values before them', async ({
+  page,
+  browser,
+}) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Slipway sign/ }).click();
+  await section(page, 'Layout').click();
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(page.url());
+  await section(other, 'Layout').click();
+  // the second person's page is cut off for a while
+  await other.context().setOffline(true);
+  await other.getByLabel('Spacing').fill('3');
+  await other.getByLabel('Spacing').press('Enter');
+  await page.getByLabel('Spacing').fill('8');
+  await page.getByLabel('Spacing').press('Enter');
+  await saved(page);
+  await other.context().setOffline(false);
+  const note = other.getByText('Layout, spacing: somebody else set 8 while you set 3.');
+  await expect(note).toBeVisible();
+  await expect(other.getByLabel('Spacing')).toHaveValue('8.0 mm');
+  await other.getByRole('button', { name: 'Use mine' }).click();
+  await expect(note).toBeHidden();
+  await saved(other);
+  await expect(page.getByLabel('Spacing')).toHaveValue('3.0 mm');
+});
+
+test('a film that is changed elsewhere shows in an open order', async ({ page, browser, shop }) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Slipway sign/ }).click();
+  const label = page.locator('.strip .label').filter({ hasText: 'Currant red' });
+  await expect(label).toContainText('610.0 mm');
+  await (
+    await browser.newContext()
+  ).request.patch(`${shop.url}/api/films/currant`, {
+    data: { rolls: [{ width: 1220, lengthLeft: 20_000 }] },
+  });
+  await expect(label).toContainText('1220.0 mm');
+});
+
 test('an answer that was asked for before a change was made does not take the change back', async ({
   page,
   browser,

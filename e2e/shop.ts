@@ -49,6 +49,12 @@ export const section = (page: Page, name: string): Locator =>
 /** What was changed lies on the server. */
 export const saved = (page: Page): Promise<void> => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
 
+/** Picks one of a few by its name. */
+export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  await page.getByRole('combobox', { name: label, exact: true }).click();
+  await page.getByRole('option', { name: option }).click();
+}
+
 /** Puts a roll into a simulated cutter as its operator does. */
 export const loadFilm = (shop: Shop, width: number, cutter = 'curlew'): Promise<Response> =>
   fetch(`${shop.panels[cutter]}/load`, { method: 'POST', body: JSON.stringify({ width, length: 22_000 }) });

@@ -63,7 +63,7 @@ export function createApp(services: CutServices, log: Logger, pagesDir?: string)
   app.use('/api/orders', orderRoutes(services));
   app.use('/api/cuts', cutRoutes(services));
   app.use('/api', artworkRoutes(services));
-  app.use('/api', filmRoutes(services.db));
+  app.use('/api', filmRoutes(services));
   app.use('/api', (_request, _response, next) =>
     next(new Trouble(404, 'not-found', 'There is nothing at this address.')),
   );

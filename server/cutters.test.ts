@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import request from 'supertest';
 import type { Cut, CutRecord, CutterState, Order } from '../contracts/api';
+import { editsBetween } from '../contracts/edits';
 import type { Choices } from '../core/plan/plan';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveShop } from '../cutter-sim/serve';
@@ -39,7 +40,8 @@ async function queued(file: string, choose: (usual: Choices) => Partial<Choices>
     .post('/api/orders')
     .attach('file', readFileSync(`demo/art/${file}`), file);
   const order = (await upload.expect(200)).body as Order;
-  const change = { base: order.revision, change: choose(order.choices) };
+  const after = { ...order.choices, ...choose(order.choices) };
+  const change = { base: order.revision, edits: editsBetween(order.choices, after) };
   const { body } = await api().patch(`/api/orders/${order.id}/choices`).send(change).expect(200);
   const cuts = await api().post(`/api/orders/${order.id}/queue`).send({ revision: body.revision });
   expect({ status: cuts.status, says: cuts.body.message }).toEqual({ status: 200, says: undefined });

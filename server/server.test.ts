@@ -8,12 +8,13 @@ import { eq, sql } from 'drizzle-orm';
 import jsQR from 'jsqr';
 import sharp from 'sharp';
 import request from 'supertest';
-import type { ApplyPage, Cut, Drawing, Order, OrderRow } from '../contracts/api';
+import type { ApplyPage, Changed, Cut, Drawing, Order, OrderList } from '../contracts/api';
 import { applyPageSchema, STEPS_TYPE } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
 import type { Artwork } from '../core/artwork/artwork';
+import { editsBetween } from '../contracts/edits';
 import { sourceKey } from '../core/artwork/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { createPlanner } from '../core/plan/plan';
@@ -23,7 +24,7 @@ import { regionArea } from '../core/geometry/region';
 import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
-import { cuts, cutters, films, leases, recipes } from './db/schema';
+import { cuts, cutters, films, leases, recipes, revisions } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
 
@@ -57,7 +58,9 @@ const upload = (content: Buffer | string, name = 'art.svg') =>
 const newOrder = async (): Promise<Order> => (await upload(WREN, 'marsh-wren.svg').expect(200)).body as Order;
 const layoutOf = (order: Order, copies: number) => ({ layout: { ...order.choices.layout, copies } });
 const change = (order: Order, body: object, at = server.url) =>
-  request(at).patch(`/api/orders/${order.id}/choices`).send({ base: order.revision, change: body });
+  request(at)
+    .patch(`/api/orders/${order.id}/choices`)
+    .send({ base: order.revision, edits: editsBetween(order.choices, { ...order.choices, ...body }) });
 const getCut = async (id: number): Promise<Cut> =>
   (await api().get(`/api/cuts/${id}`).expect(200)).body as Cut;
 
@@ -125,7 +128,7 @@ describe('bringing a file in', () => {
     expect((await readingOf(order)).shapes.length).toBeGreaterThan(20);
     // the order is there as soon as its file is read; its row's picture follows by itself
     const row = await until(
-      async () => ((await api().get('/api/orders').expect(200)).body as OrderRow[])[0],
+      async () => ((await api().get('/api/orders').expect(200)).body as OrderList).rows[0],
       ({ summary }) => summary !== null,
     );
     const png = await api().get(`/api/orders/${order.id}/thumbnail.png`).buffer().parse(binary).expect(200);
@@ -170,12 +173,12 @@ describe('bringing a file in', () => {
   ])(
     '%s is told in a sentence, and nothing is left behind',
     async (_, content, code, says) => {
-      const before = (await api().get('/api/orders')).body.length;
+      const before = (await api().get('/api/orders')).body.counts.all;
       const { status, body } = await upload(content);
       expect([400, 422]).toContain(status);
       expect(body).toMatchObject({ code });
       expect(body.message).toContain(says);
-      expect((await api().get('/api/orders')).body.length).toBe(before);
+      expect((await api().get('/api/orders')).body.counts.all).toBe(before);
     },
     30_000,
   );
@@ -416,17 +419,54 @@ describe('text', () => {
   });
 });
 
+describe('the list of orders', () => {
+  const list = async (query: object): Promise<OrderList> =>
+    (await api().get('/api/orders').query(query).expect(200)).body as OrderList;
+  const named = async (name: string, due: string | null): Promise<Order> => {
+    const order = await newOrder();
+    await api().patch(`/api/orders/${order.id}`).send({ name, due }).expect(200);
+    return order;
+  };
+
+  test('late ones first; searched by every word; counted by what is shown of them', async () => {
+    const late = await named('Kittiwake 50%_off mast', '2020-01-31');
+    const later = await named('Kittiwake transom', '2099-01-31');
+    const both = await list({ search: 'kittiwake' });
+    expect(both.rows.map(({ id, late }) => [id, late])).toEqual([
+      [late.id, true],
+      [later.id, false],
+    ]);
+    expect(both.counts).toEqual({ all: 2, late: 1, open: 2, queued: 0, cutting: 0, cut: 0 });
+    expect((await list({ search: `kittiwake #${later.number}` })).rows.map(({ id }) => id)).toEqual([
+      later.id,
+    ]);
+    // what is a wildcard to the database is a letter here
+    expect((await list({ search: '50%_off' })).counts.all).toBe(1);
+    expect((await list({ search: '0%_o_f' })).counts.all).toBe(0);
+    expect((await list({ search: 'kittiwake', show: 'late' })).rows).toHaveLength(1);
+    expect((await list({ search: 'kittiwake', limit: 1 })).rows).toHaveLength(1);
+    await api().get('/api/orders').query({ show: 'odd' }).expect(400);
+  });
+
+  test('at which cutter an order is', async () => {
+    await clearQueue();
+    const cut = await queueOne();
+    const row = async () => (await list({ limit: 500 })).rows.find(({ id }) => id === cut.orderId)!;
+    expect(await row()).toMatchObject({ state: 'cutting', cutters: ['Curlew'] });
+    await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
+    expect(await row()).toMatchObject({ state: 'open', cutters: [] });
+  });
+});
+
 describe('choices', () => {
   test('every change is one step of undo, through a restart too', async () => {
     const order = await newOrder();
     await change(order, layoutOf(order, 2)).expect(200);
-    const third = (await change(order, layoutOf(order, 3)).expect(200)).body as Order;
-    expect([third.revision, third.choices.layout.copies, third.canUndo, third.canRedo]).toEqual([
-      2,
-      3,
-      true,
-      false,
-    ]);
+    const second = (await api().get(`/api/orders/${order.id}`)).body as Order;
+    const third = (await change(second, layoutOf(second, 3)).expect(200)).body as Changed;
+    expect([third.revision, third.clashes, third.canUndo, third.canRedo]).toEqual([2, [], true, false]);
+    // whoever changed it last knows the rest already
+    expect(third.choices).toBeUndefined();
     const back = (await api().post(`/api/orders/${order.id}/undo`).expect(200)).body as Order;
     expect([back.choices.layout.copies, back.canRedo]).toEqual([2, true]);
     const seenElsewhere = (await request(other.url).get(`/api/orders/${order.id}`)).body as Order;
@@ -435,22 +475,87 @@ describe('choices', () => {
     expect((await api().post(`/api/orders/${order.id}/redo`)).body.revision).toBe(2);
   });
 
-  test('two people on two servers: different sections are both kept', async () => {
+  test('two people on two servers: different fields of one section are both kept, and each undone alone', async () => {
     const order = await newOrder();
-    const artwork = { ...order.choices.artwork, width: 500 };
-    await Promise.all([
-      change(order, { artwork }).expect(200),
+    const { layout } = order.choices;
+    const [one, two] = await Promise.all([
+      change(order, { layout: { ...layout, spacing: 4 } }).expect(200),
       change(order, layoutOf(order, 7), other.url).expect(200),
     ]);
+    const later = (one.body.revision === 2 ? one.body : two.body) as Changed;
+    // the later one hears what the other did meanwhile
+    expect(later.choices!.layout).toEqual({ ...layout, spacing: 4, copies: 7 });
     const now = (await api().get(`/api/orders/${order.id}`)).body as Order;
-    expect([now.choices.artwork.width, now.choices.layout.copies, now.revision]).toEqual([500, 7, 2]);
+    expect([now.choices.layout, now.revision]).toEqual([{ ...layout, spacing: 4, copies: 7 }, 2]);
+    await api().post(`/api/orders/${order.id}/undo`).expect(200);
+    const back = (await api().post(`/api/orders/${order.id}/undo`).expect(200)).body as Order;
+    expect(back.choices).toEqual(order.choices);
+  });
+
+  test('the same field changed by two: the earlier stays, the later is told with both values', async () => {
+    const order = await newOrder();
+    await change(order, layoutOf(order, 3)).expect(200);
+    const { body } = await change(order, layoutOf(order, 7), other.url).expect(200);
+    expect(body.clashes).toEqual([{ path: ['layout', 'copies'], theirs: 3, mine: 7 }]);
+    expect([body.choices.layout.copies, body.revision]).toEqual([3, 1]);
+  });
+
+  test('no revision is ever taken out or numbered anew: undone and changed otherwise, both are there', async () => {
+    const order = await newOrder();
+    await change(order, layoutOf(order, 2)).expect(200);
+    await api().post(`/api/orders/${order.id}/undo`).expect(200);
+    const { body } = await change(order, layoutOf(order, 5)).expect(200);
+    expect([body.revision, body.canRedo]).toEqual([2, false]);
+    const kept = await server.services.db.select().from(revisions).where(eq(revisions.orderId, order.id));
+    expect(kept.map(({ n, parent }) => [n, parent]).sort()).toEqual([
+      [0, null],
+      [1, 0],
+      [2, 0],
+    ]);
+    // each says only what it changed
+    const first = kept.find(({ n }) => n === 1)!;
+    expect(first.edits).toEqual([{ path: ['layout', 'copies'], was: 1, is: 2 }]);
+    expect(first.choices).toBeNull();
+    await api().post(`/api/orders/${order.id}/undo`).expect(200);
+    // forward again goes to the newest
+    expect((await api().post(`/api/orders/${order.id}/redo`)).body.choices.layout.copies).toBe(5);
+  });
+
+  test('orders from when undo walked a list of whole choices', async () => {
+    const { db } = server.services;
+    const order = await newOrder();
+    await change(order, layoutOf(order, 2)).expect(200);
+    const spelled = [layoutOf(order, 1), layoutOf(order, 2)];
+    for (const [n, section] of spelled.entries()) {
+      const whole = JSON.stringify({ ...order.choices, ...section });
+      await db.execute(
+        sql`update revisions set choices = ${whole}::jsonb where order_id = ${order.id} and n = ${n}`,
+      );
+    }
+    await db.execute(
+      sql`update revisions set choices = (select choices from orders o where o.id = order_id) where choices is null`,
+    );
+    await db.execute(sql`alter table orders drop column choices`);
+    await db.execute(
+      sql`alter table revisions drop column parent, drop column edits, alter column choices set not null`,
+    );
+    await migrateBy('0008_edits.sql');
+    const copies = async (word: 'undo' | 'redo') =>
+      (await api().post(`/api/orders/${order.id}/${word}`).expect(200)).body.choices.layout.copies;
+    expect([await copies('undo'), await copies('undo'), await copies('redo')]).toEqual([1, 1, 2]);
+    const now = (await api().get(`/api/orders/${order.id}`)).body as Order;
+    const { body } = await change(now, layoutOf(now, 9)).expect(200);
+    expect(body.revision).toBe(2);
+    expect([await copies('undo'), await copies('redo')]).toEqual([2, 9]);
   });
 
   test.each([
-    [{ base: 0, change: { layout: { copies: 0 } } }],
-    [{ base: 0, change: { cutter: 7 } }],
-    [{ base: 0, change: { colour: 'red' } }],
-    [{ change: {} }],
+    [{ base: 0, edits: [{ path: ['layout', 'copies'], was: 1, is: 0 }] }],
+    [{ base: 0, edits: [{ path: ['cutter'], was: { order: null, film: {} }, is: 7 }] }],
+    [{ base: 0, edits: [{ path: ['colour'], is: 'red' }] }],
+    [{ base: 0, edits: [{ path: [], is: 'red' }] }],
+    [{ base: 0, edits: [{ path: ['films', 'off'], at: -1, out: [], in: [] }] }],
+    [{ edits: [] }],
     ['nonsense'],
   ])('%j is refused and changes nothing', async (body) => {
     const order = await newOrder();
@@ -517,7 +622,7 @@ describe('safe by default', () => {
     );
     expect(
       body.paths['/api/orders/{id}/choices'].patch.requestBody.content['application/json'].schema.properties
-        .change,
+        .edits,
     ).toBeDefined();
   });
 });

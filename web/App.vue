@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import ArrivalNote from './parts/ArrivalNote.vue';
-import { onBeforeUnmount, onMounted, ref } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useEvents } from './stores/events';
 import { useOrders } from './stores/orders';
@@ -36,15 +37,10 @@ async function onDrop(event: DragEvent): Promise<void> {
 }
 const allow = (event: DragEvent): void => void (carriesFile(event) && event.preventDefault());
 
-const listeners = { dragenter: onEnter, dragleave: onLeave, dragover: allow, drop: onDrop } as const;
-onMounted(() => {
-  for (const [name, listener] of Object.entries(listeners))
-    window.addEventListener(name, listener as EventListener);
-});
-onBeforeUnmount(() => {
-  for (const [name, listener] of Object.entries(listeners))
-    window.removeEventListener(name, listener as EventListener);
-});
+useEventListener('dragenter', onEnter);
+useEventListener('dragleave', onLeave);
+useEventListener('dragover', allow);
+useEventListener('drop', onDrop);
 </script>
 
 <template>

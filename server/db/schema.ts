@@ -20,6 +20,7 @@ import type { LineKind } from '../../core/artwork/choices';
 import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';
 import type { OrderSummary } from '../../contracts/api';
+import type { Edit } from '../../contracts/edits';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -58,14 +59,19 @@ export const orders = pgTable('orders', {
   fileHash: text('file_hash').references(() => files.hash),
   /** PNG of the sign as last planned. */
   thumbnail: bytea('thumbnail'),
-  /** The revision that counts now; undo moves it back, redo forward. */
+  /** As they are now. */
+  choices: jsonb('choices').$type<Choices>().notNull(),
+  /** The revision that they are of; undo moves it back, redo forward. */
   revision: integer('revision').notNull().default(0),
   /** As last planned; null until it has been for the first time. */
   summary: jsonb('summary').$type<OrderSummary>(),
   changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
 });
 
-/** Every state an order's choices were in: the list that undo walks. */
+/**
+ * Every change of an order's choices: the tree that undo walks. None is ever taken out, and no number is used twice: a
+ * cut names the one it was made of.
+ */
 export const revisions = pgTable(
   'revisions',
   {
@@ -73,7 +79,11 @@ export const revisions = pgTable(
       .notNull()
       .references(() => orders.id),
     n: integer('n').notNull(),
-    choices: jsonb('choices').$type<Choices>().notNull(),
+    /** The revision that it was made on; null: the first. */
+    parent: integer('parent'),
+    /** What it changed there. Missing in the first, and in those of earlier versions, which say all of it instead. */
+    edits: jsonb('edits').$type<readonly Edit[]>(),
+    choices: jsonb('choices').$type<Choices>(),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [primaryKey({ columns: [table.orderId, table.n] })],

@@ -1,15 +1,21 @@
 import { Router } from 'express';
-import { changeSchema, orderDetailsSchema, queueSchema, textOrderSchema } from '../../contracts/api';
+import {
+  changeSchema,
+  orderDetailsSchema,
+  orderQuerySchema,
+  queueSchema,
+  textOrderSchema,
+} from '../../contracts/api';
 import { Trouble } from '../problem';
 import type { PaperKind } from '../files/papers';
 import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/cuts';
+import { listOrders } from '../services/orderList';
 import { originalOf } from '../services/readings';
 import {
   applyingOf,
   changeChoices,
   getOrder,
-  listOrders,
   nameOrder,
   paperOf,
   startOrder,
@@ -29,7 +35,9 @@ export function orderRoutes(services: CutServices): Router {
 
   router.get(
     '/',
-    handle(async (_request, response) => response.json(await listOrders(db))),
+    handle(async (request, response) =>
+      response.json(await listOrders(db, parse(orderQuerySchema, request.query))),
+    ),
   );
 
   router.post(
@@ -64,8 +72,8 @@ export function orderRoutes(services: CutServices): Router {
   router.patch(
     '/:id/choices',
     handle(async (request, response) => {
-      const { change } = parse(changeSchema, request.body);
-      response.json(await changeChoices(services, idOf(request), change));
+      const { base, edits } = parse(changeSchema, request.body);
+      response.json(await changeChoices(services, idOf(request), base, edits));
     }),
   );
 
@@ -82,8 +90,8 @@ export function orderRoutes(services: CutServices): Router {
   router.post(
     '/:id/queue',
     handle(async (request, response) => {
-      const { revision, ...part } = parse(queueSchema, request.body);
-      response.json(await queueOrder(services, idOf(request), revision, part));
+      const { revision, shop, ...part } = parse(queueSchema, request.body);
+      response.json(await queueOrder(services, idOf(request), { revision, shop }, part));
     }),
   );
 

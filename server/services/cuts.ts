@@ -7,6 +7,7 @@ import { notFound, Trouble } from '../problem';
 import type { OrderServices } from './orders';
 import { getOrder, OPEN_STATES, planToCut } from './orders';
 import { pack } from './pack';
+import { loadShop } from './shop';
 
 export interface CutServices extends OrderServices {
   /** Hands a cut to whichever server process is free to feed its cutter. */
@@ -24,11 +25,17 @@ export interface Part {
   readonly again?: Again;
 }
 
+/** What was shown of an order when it was queued: its revision, and the shop's version. */
+export interface Shown {
+  readonly revision: number;
+  readonly shop?: string;
+}
+
 /** Freezes the order's plan as it stands into one cut a strip, in cutting order. */
 export async function queueOrder(
   services: CutServices,
   orderId: number,
-  revision: number,
+  { revision, shop }: Shown,
   { films, again }: Part = {},
 ): Promise<Cut[]> {
   const { db, hub } = services;
@@ -38,6 +45,13 @@ export async function queueOrder(
       409,
       'changed',
       'Somebody changed this order a moment ago. Look at it once more, then queue it.',
+    );
+  }
+  if (shop !== undefined && shop !== (await loadShop(db)).version) {
+    throw new Trouble(
+      409,
+      'shop-changed',
+      'A film, a recipe or a cutter was changed a moment ago. Look at the order once more, then queue it.',
     );
   }
   const plan = await planToCut(services, order, again);

@@ -1,13 +1,15 @@
-import { and, desc, eq, gt, isNull, max, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, max, sql } from 'drizzle-orm';
 import type { Piece, TextSource } from '../../core/artwork/choices';
 import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
 import type { Again } from '../../core/films/again';
 import type { Choices } from '../../core/plan/plan';
 import { DEFAULT_CHOICES } from '../../core/plan/plan';
-import type { ApplyPage, Order, OrderRow } from '../../contracts/api';
-import { upgradeChoices } from '../../contracts/choices';
+import type { ApplyPage, Changed, Order } from '../../contracts/api';
+import { choicesSchema, upgradeChoices } from '../../contracts/choices';
+import type { Edit } from '../../contracts/edits';
+import { applyEdits, editsBetween, undone } from '../../contracts/edits';
 import type { Db } from '../db/connect';
-import { cuts, orders, revisions } from '../db/schema';
+import { orders, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
 import type { PlanTask, MadePlan } from '../work/tasks';
@@ -63,12 +65,21 @@ async function beginOrder(services: OrderServices, piece: Piece, details: OrderD
         due: details.due ?? null,
         fileName: piece.source.kind === 'file' ? piece.source.name : '',
         fileHash: piece.source.kind === 'file' ? piece.source.hash : null,
+        choices,
       })
       .returning({ id: orders.id });
     await tx.insert(revisions).values({ orderId: row.id, n: 0, choices });
     return row.id;
   });
   return afterChange(services, id);
+}
+
+/** What changes come to has to be choices still. @throws Trouble 400 that names the field */
+function parseChoices(value: unknown): Choices {
+  const parsed = choicesSchema.safeParse(value);
+  if (parsed.success) return parsed.data as Choices;
+  const [{ path, message }] = parsed.error.issues;
+  throw new Trouble(400, 'bad-input', `${path.join('.') || 'the change'}: ${message}.`);
 }
 
 const nameFrom = (fileName: string): string =>
@@ -78,59 +89,46 @@ const nameFrom = (fileName: string): string =>
     .trim()
     .slice(0, 120) || 'Untitled';
 
-export async function listOrders(db: Db): Promise<OrderRow[]> {
-  const rows = await db.select().from(orders).orderBy(desc(orders.changedAt), desc(orders.id)).limit(500);
-  const states = await db.select({ orderId: cuts.orderId, state: cuts.state }).from(cuts);
-  const byOrder = new Map<number, string[]>();
-  for (const { orderId, state } of states) byOrder.set(orderId, [...(byOrder.get(orderId) ?? []), state]);
-  return rows.map((row) => ({
-    id: row.id,
-    number: row.number,
-    name: row.name,
-    due: row.due,
-    fileName: row.fileName,
-    summary: row.summary,
-    state: stateOf(byOrder.get(row.id) ?? []),
-    changedAt: row.changedAt.toISOString(),
-  }));
-}
-
-function stateOf(states: readonly string[]): OrderRow['state'] {
-  const live = states.filter((state) => state !== 'cancelled');
-  if (live.length === 0) return 'open';
-  if (live.every((state) => state === 'done')) return 'cut';
-  return live.some((state) => state !== 'queued' && state !== 'done') ? 'cutting' : 'queued';
-}
-
 export async function getOrder(db: Db, id: number): Promise<Order> {
-  const [row] = await db
-    .select({ order: orders, revision: revisions })
-    .from(orders)
-    .innerJoin(revisions, and(eq(revisions.orderId, orders.id), eq(revisions.n, orders.revision)))
-    .where(eq(orders.id, id));
-  if (!row) throw notFound('order');
-  const [{ last }] = await db
-    .select({ last: max(revisions.n) })
-    .from(revisions)
-    .where(eq(revisions.orderId, id));
-  const { order, revision } = row;
+  const [order] = await db.select().from(orders).where(eq(orders.id, id));
+  if (!order) throw notFound('order');
+  const { canUndo, canRedo } = await stepsOf(db, order);
   return {
     id: order.id,
     number: order.number,
     name: order.name,
     due: order.due,
     fileName: order.fileName,
-    choices: choicesOf(revision.choices, order) as Order['choices'],
+    choices: choicesOf(order) as Order['choices'],
     revision: order.revision,
-    canUndo: order.revision > 0,
-    canRedo: order.revision < (last ?? 0),
+    canUndo,
+    canRedo,
     savedAt: order.changedAt.toISOString(),
   };
 }
 
+type OrderRecord = typeof orders.$inferSelect;
+
 /** The stored choices, brought up to date. */
-const choicesOf = (stored: Choices, order: { fileHash: string | null; fileName: string }): Choices =>
+const choicesOf = (order: OrderRecord, stored = order.choices): Choices =>
   upgradeChoices(stored, { hash: order.fileHash ?? '', name: order.fileName });
+
+/** The database, or a transaction in it. */
+type Reads = Pick<Db, 'select'>;
+
+/** Revisions that undo and redo lead to: the one it was made on, and the newest that was made on it. */
+async function neighbours(db: Reads, { id, revision }: Pick<OrderRecord, 'id' | 'revision'>) {
+  const own = and(eq(revisions.orderId, id), eq(revisions.n, revision));
+  const [now] = await db.select().from(revisions).where(own);
+  const after = and(eq(revisions.orderId, id), eq(revisions.parent, revision));
+  const [next] = await db.select().from(revisions).where(after).orderBy(desc(revisions.n)).limit(1);
+  return { now, next };
+}
+
+async function stepsOf(db: Db, order: OrderRecord): Promise<{ canUndo: boolean; canRedo: boolean }> {
+  const { now, next } = await neighbours(db, order);
+  return { canUndo: now.parent !== null, canRedo: next !== undefined };
+}
 
 export async function nameOrder(
   { db, hub }: OrderServices,
@@ -148,50 +146,79 @@ export async function nameOrder(
 }
 
 /**
- * Lays a change over the newest choices. Two people who change different sections both keep their change; of two
- * who change the same one the later counts, and the earlier is one undo away.
+ * Lays changes over the newest choices. Two people who change different fields both keep theirs; of two who change the
+ * same one the earlier stays, and the later is told, with both values.
+ * @param base the revision they were made on
  */
 export async function changeChoices(
   services: OrderServices,
   id: number,
-  change: Partial<Choices>,
-): Promise<Order> {
-  const { db } = services;
-  await db.transaction(async (tx) => {
+  base: number,
+  edits: readonly Edit[],
+): Promise<Changed> {
+  const { revision, clashes } = await services.db.transaction(async (tx) => {
     const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
     if (!order) throw notFound('order');
-    const [now] = await tx
-      .select()
-      .from(revisions)
-      .where(and(eq(revisions.orderId, id), eq(revisions.n, order.revision)));
-    await tx.delete(revisions).where(and(eq(revisions.orderId, id), gt(revisions.n, order.revision)));
-    await tx.insert(revisions).values({
-      orderId: id,
-      n: order.revision + 1,
-      choices: { ...choicesOf(now.choices, order), ...change },
-    });
-    await tx
-      .update(orders)
-      .set({ revision: order.revision + 1, changedAt: new Date() })
-      .where(eq(orders.id, id));
+    const before = choicesOf(order);
+    const { value, clashes } = applyEdits(before, edits);
+    const choices = parseChoices(value);
+    const made = editsBetween(before, choices);
+    if (made.length > 0) await addRevision(tx, order, choices, made);
+    return { revision: order.revision, clashes };
   });
-  return afterChange(services, id);
+  const { choices, ...order } = await afterChange(services, id);
+  // who changed it last knows the rest already
+  return { ...order, clashes, ...(revision === base && clashes.length === 0 ? {} : { choices }) };
 }
 
-/** Moves along the list of revisions. At either end nothing happens. */
+async function addRevision(
+  tx: Pick<Db, 'select' | 'insert' | 'update'>,
+  order: OrderRecord,
+  choices: Choices,
+  edits: readonly Edit[],
+): Promise<void> {
+  const own = eq(revisions.orderId, order.id);
+  const [{ last }] = await tx
+    .select({ last: max(revisions.n) })
+    .from(revisions)
+    .where(own);
+  const n = (last ?? 0) + 1;
+  await tx.insert(revisions).values({ orderId: order.id, n, parent: order.revision, edits });
+  await tx.update(orders).set({ revision: n, choices, changedAt: new Date() }).where(eq(orders.id, order.id));
+}
+
+/** Moves along the tree of revisions. At either end nothing happens. */
 export async function step(services: OrderServices, id: number, by: -1 | 1): Promise<Order> {
   await services.db.transaction(async (tx) => {
     const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
     if (!order) throw notFound('order');
-    const target = order.revision + by;
-    const [there] = await tx
-      .select({ n: revisions.n })
-      .from(revisions)
-      .where(and(eq(revisions.orderId, id), eq(revisions.n, target)));
+    const there = await (by === -1 ? stepBack(tx, order) : stepOn(tx, order));
     if (there)
-      await tx.update(orders).set({ revision: target, changedAt: new Date() }).where(eq(orders.id, id));
+      await tx
+        .update(orders)
+        .set({ ...there, changedAt: new Date() })
+        .where(eq(orders.id, id));
   });
   return afterChange(services, id);
+}
+
+type Place = Pick<OrderRecord, 'revision' | 'choices'>;
+
+async function stepBack(db: Reads, order: OrderRecord): Promise<Place | undefined> {
+  const { now } = await neighbours(db, order);
+  if (now.parent === null) return undefined;
+  if (now.edits)
+    return { revision: now.parent, choices: applyEdits(choicesOf(order), undone(now.edits)).value };
+  const before = and(eq(revisions.orderId, order.id), eq(revisions.n, now.parent));
+  const [{ choices }] = await db.select().from(revisions).where(before);
+  return { revision: now.parent, choices: choices! };
+}
+
+async function stepOn(db: Reads, order: OrderRecord): Promise<Place | undefined> {
+  const { next } = await neighbours(db, order);
+  if (!next) return undefined;
+  const choices = next.edits ? applyEdits(choicesOf(order), next.edits).value : next.choices!;
+  return { revision: next.n, choices };
 }
 
 async function afterChange(services: OrderServices, id: number): Promise<Order> {

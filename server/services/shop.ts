@@ -1,19 +1,27 @@
+import { createHash } from 'node:crypto';
 import { asc, eq, max, sql } from 'drizzle-orm';
+import type { ShopNow } from '../../contracts/api';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
 import type { Shop } from '../../core/plan/plan';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
+import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
 
+export interface ShopServices {
+  readonly db: Db;
+  readonly hub: Hub;
+}
+
 /** What the shop has, as the plan takes it. */
-export async function loadShop(db: Db): Promise<Shop> {
+export async function loadShop(db: Db): Promise<ShopNow> {
   const [filmRows, cutterRows, recipeRows] = await Promise.all([
     db.select().from(films).orderBy(asc(films.position)),
     db.select().from(cutters).orderBy(asc(cutters.id)),
-    db.select().from(recipes),
+    db.select().from(recipes).orderBy(asc(recipes.cutterId), asc(recipes.filmId), asc(recipes.kind)),
   ]);
-  return {
+  const shop: Shop = {
     films: filmRows.map((row) => row.data),
     cutters: cutterRows.map((row) => row.data),
     recipes: Object.fromEntries(
@@ -23,10 +31,15 @@ export async function loadShop(db: Db): Promise<Shop> {
       ]),
     ),
   };
+  return { ...shop, version: createHash('sha256').update(JSON.stringify(shop)).digest('base64url') };
 }
 
 /** Changes a film's record; orders that use it are planned with it from then on. */
-export async function changeFilm(db: Db, id: string, change: Partial<Film>): Promise<readonly Film[]> {
+export async function changeFilm(
+  { db, hub }: ShopServices,
+  id: string,
+  change: Partial<Film>,
+): Promise<readonly Film[]> {
   await db.transaction(async (tx) => {
     const [row] = await tx.select().from(films).where(eq(films.id, id)).for('update');
     if (!row) throw notFound('film');
@@ -35,11 +48,12 @@ export async function changeFilm(db: Db, id: string, change: Partial<Film>): Pro
       .set({ data: { ...row.data, ...change } })
       .where(eq(films.id, id));
   });
+  await hub.tell({ kind: 'shop' });
   return (await loadShop(db)).films;
 }
 
 /** Adds the films of a table and changes those that are there; all of them or, when one is wrong, none. */
-export async function importFilms(db: Db, csv: string): Promise<readonly Film[]> {
+export async function importFilms({ db, hub }: ShopServices, csv: string): Promise<readonly Film[]> {
   const table = filmsFromCsv(csv);
   if (!table.ok) throw new Trouble(422, 'film-table', table.message);
   await db.transaction(async (tx) => {
@@ -50,5 +64,6 @@ export async function importFilms(db: Db, csv: string): Promise<readonly Film[]>
       .values(rows)
       .onConflictDoUpdate({ target: films.id, set: { data: sql`excluded.data` } });
   });
+  await hub.tell({ kind: 'shop' });
   return (await loadShop(db)).films;
 }

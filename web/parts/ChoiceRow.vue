@@ -1,9 +1,11 @@
 <script setup lang="ts" generic="T extends string | number">
 /** One choice of a few, in words, on a line of the run card. */
-import Select from 'primevue/select';
+import ChoiceField from './ChoiceField.vue';
 
 defineProps<{
   label: string;
+  /** Where the label would be too short by itself. */
+  fullLabel?: string;
   value: T;
   options: readonly { readonly value: T; readonly label: string }[];
 }>();
@@ -13,14 +15,11 @@ defineEmits<{ change: [value: T] }>();
 <template>
   <div class="row">
     <span>{{ label }}</span>
-    <Select
-      size="small"
-      :aria-label="label"
-      :model-value="value"
-      :options="[...options]"
-      option-label="label"
-      option-value="value"
-      @update:model-value="$emit('change', $event)"
+    <ChoiceField
+      :label="fullLabel ?? label"
+      :value="value"
+      :options="options"
+      @change="$emit('change', $event)"
     />
   </div>
 </template>

@@ -1,17 +1,13 @@
 <script setup lang="ts">
 /** A heading that shows or hides what is under it, and remembers which. */
 import { ChevronRight } from '@lucide/vue';
-import { ref } from 'vue';
+import { useLocalStorage } from '@vueuse/core';
+import { ONE_OR_NOUGHT } from '../stores/remembered';
 
 const props = defineProps<{ title: string; name: string; says?: string; open?: boolean }>();
 const key = `jam-pan-fold-${props.name}`;
-const shown = ref(
-  localStorage.getItem(key) === null ? props.open === true : localStorage.getItem(key) === '1',
-);
-function turn(): void {
-  shown.value = !shown.value;
-  localStorage.setItem(key, shown.value ? '1' : '0');
-}
+const shown = useLocalStorage(key, props.open === true, ONE_OR_NOUGHT);
+const turn = (): void => void (shown.value = !shown.value);
 </script>
 
 <template>

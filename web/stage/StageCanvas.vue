@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A canvas to scale that can be panned and zoomed, with room for named handles and labels above it. */
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useResizeObserver } from '@vueuse/core';
+import { onBeforeUnmount, ref, watch } from 'vue';
 import type { Bounds } from '../../core/geometry/bounds';
 import { sliceEnd } from './slice';
 import type { Viewport } from './viewport';
@@ -177,20 +178,12 @@ function onKey(event: KeyboardEvent): void {
   move();
 }
 
-let observer: ResizeObserver | undefined;
-onMounted(() => {
-  observer = new ResizeObserver(([entry]) => {
-    const { width, height } = entry.contentRect;
-    size.value = { width, height };
-    if (touched) repaint();
-    else fit();
-  });
-  observer.observe(host.value!);
+useResizeObserver(host, ([{ contentRect }]) => {
+  size.value = { width: contentRect.width, height: contentRect.height };
+  if (touched) repaint();
+  else fit();
 });
-onBeforeUnmount(() => {
-  observer?.disconnect();
-  cancelAnimationFrame(frame);
-});
+onBeforeUnmount(() => cancelAnimationFrame(frame));
 watch(view, repaint);
 watch(() => props.content, repaint);
 watch(

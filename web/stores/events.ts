@@ -20,10 +20,9 @@ export const useEvents = defineStore('events', () => {
     for (const listener of listeners) listener(event);
   });
   source.onopen = () => {
-    const was = connected.value;
     connected.value = true;
-    // whatever happened while the line was gone has to be asked for
-    if (!was) askAgain();
+    // whatever happened before the line was there has to be asked for
+    askAgain();
   };
   source.onerror = () => (connected.value = false);
   return {

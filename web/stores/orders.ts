@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
-import type { Order, OrderRow } from '../../contracts/api';
+import { useDebounceFn } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+import type { Order, OrderFilter, OrderList, OrderRow } from '../../contracts/api';
 import type { TextSource } from '../../core/artwork/choices';
 import { ApiProblem, call, upload } from './api';
 import type { Upload, UploadProgress } from './api';
@@ -12,6 +13,8 @@ export interface Arrival {
   readonly cancel: () => void;
 }
 
+/** Orders fetched at once. */
+const PAGE = 60;
 const LARGEST = 40 * 1024 * 1024;
 
 /** The list of orders, and files on their way in. */
@@ -21,24 +24,46 @@ export const useOrders = defineStore('orders', () => {
   const problem = ref<ApiProblem>();
   const arrival = ref<Arrival>();
 
+  const counts = ref<OrderList['counts']>();
+  const search = ref('');
+  const show = ref<OrderFilter>('all');
+  const limit = ref(PAGE);
+  let asked = 0;
+
   async function refresh(): Promise<void> {
+    const mine = ++asked;
     try {
-      rows.value = await call<OrderRow[]>('GET', '/api/orders');
+      const query = new URLSearchParams({
+        search: search.value,
+        show: show.value,
+        limit: String(limit.value),
+      });
+      const list = await call<OrderList>('GET', `/api/orders?${query}`);
+      if (mine !== asked) return;
+      rows.value = list.rows;
+      counts.value = list.counts;
       state.value = 'ready';
     } catch (error) {
       if (state.value === 'loading') state.value = 'failed';
       if (!(error instanceof ApiProblem)) throw error;
     }
   }
+  /** Whether the list goes on behind what is shown. */
+  const hasMore = computed(() => (counts.value?.[show.value] ?? 0) > rows.value.length);
+  function more(): void {
+    if (!hasMore.value || limit.value > rows.value.length) return;
+    limit.value += PAGE;
+    void refresh();
+  }
 
-  let timer: ReturnType<typeof setTimeout> | undefined;
+  const soon = useDebounceFn(() => void refresh(), 150);
+  watch([search, show], () => {
+    limit.value = PAGE;
+    void soon();
+  });
   const events = useEvents();
   events.on(
-    (event) => {
-      if (event.kind !== 'order' && event.kind !== 'cut') return;
-      clearTimeout(timer);
-      timer = setTimeout(() => void refresh(), 150);
-    },
+    (event) => void ((event.kind === 'order' || event.kind === 'cut') && soon()),
     () => void refresh(),
   );
 
@@ -78,7 +103,20 @@ export const useOrders = defineStore('orders', () => {
     }
   }
 
-  return { rows, state, problem, arrival, refresh, bringIn, fromText };
+  return {
+    rows,
+    counts,
+    search,
+    show,
+    hasMore,
+    more,
+    state,
+    problem,
+    arrival,
+    refresh,
+    bringIn,
+    fromText,
+  };
 });
 
 const tooLarge = (file: File): ApiProblem =>

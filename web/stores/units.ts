@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { ref, watch } from 'vue';
+import { useLocalStorage } from '@vueuse/core';
 import type { Unit } from '../../core/units/length';
 import { formatArea, formatLength, formatNumber, formatRun } from '../../core/units/length';
 
@@ -7,8 +7,9 @@ const KEY = 'jam-pan-unit';
 
 /** Millimetres or inches, everywhere and remembered. */
 export const useUnits = defineStore('units', () => {
-  const unit = ref<Unit>(localStorage.getItem(KEY) === 'in' ? 'in' : 'mm');
-  watch(unit, (now) => localStorage.setItem(KEY, now));
+  const unit = useLocalStorage<Unit>(KEY, 'mm', {
+    serializer: { read: (kept) => (kept === 'in' ? 'in' : 'mm'), write: String },
+  });
   return {
     unit,
     length: (mm: number, fine = false) => formatLength(mm, unit.value, fine),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The application sheet on a tablet: film by film from the top of the pile, ticked off as it is weeded and taped. */
 import { ArrowLeft, Printer } from '@lucide/vue';
+import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import type { ApplyPage, Order } from '../../../contracts/api';
@@ -15,11 +16,9 @@ const sheet = ref<ApplyPage>();
 const problem = ref('');
 
 /** What has been done is remembered on this tablet, for as long as the order stays as it is. */
-const key = computed(() => `jam-pan-applied-${id}-${order.value?.revision}`);
-const done = ref<readonly string[]>([]);
+const done = useLocalStorage<readonly string[]>(() => `jam-pan-applied-${id}-${order.value?.revision}`, []);
 function tick(name: string): void {
   done.value = done.value.includes(name) ? done.value.filter((n) => n !== name) : [...done.value, name];
-  localStorage.setItem(key.value, JSON.stringify(done.value));
 }
 
 async function load(): Promise<void> {
@@ -30,7 +29,6 @@ async function load(): Promise<void> {
       call<ApplyPage>('GET', `/api/orders/${id}/application`),
     ]);
     document.title = `Applying ${order.value.name} · Jam Pan`;
-    done.value = JSON.parse(localStorage.getItem(key.value) ?? '[]') as string[];
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
     problem.value = error.message;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
 import { ChevronLeft, Moon, Sun } from '@lucide/vue';
+import { useLocalStorage } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Cut, Drawing, ShopEvent } from '../../../contracts/api';
@@ -11,6 +12,7 @@ import StageCanvas from '../../stage/StageCanvas.vue';
 import { ApiProblem, call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
 import { useEvents } from '../../stores/events';
+import { ONE_OR_NOUGHT } from '../../stores/remembered';
 import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { answersOf } from '../cutters/asks';
@@ -29,11 +31,10 @@ const shop = shallowRef<Shop>();
 const state = ref<'loading' | 'ready' | 'failed'>('loading');
 const problem = ref<ApiProblem>();
 const busy = ref(false);
-const night = ref(localStorage.getItem(NIGHT_KEY) === 'yes');
+const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
 const head = ref<{ x: number; y: number; down: boolean }>();
 const live = ref({ cutId: 0, linesDone: 0, secondsDone: 0 });
 const lines = shallowRef<{ id: number; paths: Path2D[]; design: Path2D }>();
-watch(night, (now) => localStorage.setItem(NIGHT_KEY, now ? 'yes' : 'no'));
 
 const cutterId = computed(() => String(route.params.id));
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));

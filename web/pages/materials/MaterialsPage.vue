@@ -16,7 +16,6 @@ import { onShelf } from '../../parts/onShelf';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
 import { ApiProblem, call } from '../../stores/api';
-import { forgetShop } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import FilmDetails from './FilmDetails.vue';
 import { moveByArrow } from './moveByArrow';
@@ -58,7 +57,6 @@ async function keep(work: () => Promise<readonly Film[]>): Promise<void> {
   problem.value = undefined;
   try {
     films.value = await work();
-    forgetShop();
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
     problem.value = error;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ArrowDown, ArrowUp, GripVertical } from '@lucide/vue';
+import Checkbox from 'primevue/checkbox';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
@@ -143,11 +144,11 @@ function move(index: number, by: 1 | -1): void {
           <ArrowDown :size="15" />
         </button>
       </div>
-      <input
-        type="checkbox"
-        :checked="c.goesTo === 'film'"
+      <Checkbox
+        binary
+        :model-value="c.goesTo === 'film'"
         :aria-label="`Cut ${c.colour}`"
-        @change="toggle(c)"
+        @update:model-value="toggle(c)"
       />
       <span class="number detail"
         >{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { own } from '../../../core/units/own';
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import type { LayoutChoices } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthField from '../../parts/LengthField.vue';
+import NumberField from '../../parts/NumberField.vue';
 import { onShelf } from '../../parts/onShelf';
 import { useOrder } from '../../stores/order';
+import SwitchRow from '../../parts/SwitchRow.vue';
 import { useUnits } from '../../stores/units';
 import type { FilmView } from '../../workers/packed';
 
@@ -14,18 +16,6 @@ const units = useUnits();
 const layout = computed(() => store.choices!.layout);
 const set = (change: Partial<LayoutChoices>): void =>
   store.change({ layout: { ...layout.value, ...change } });
-
-const copies = ref(String(layout.value.copies));
-watch(
-  () => layout.value.copies,
-  (now) => (copies.value = String(now)),
-);
-function setCopies(): void {
-  const wanted = Math.round(Number(copies.value));
-  const valid = Number.isFinite(wanted) && wanted >= 1 ? Math.min(1000, wanted) : layout.value.copies;
-  copies.value = String(valid);
-  if (valid !== layout.value.copies) set({ copies: valid });
-}
 
 /** Films of this order of which more than one roll is on the shelf. */
 const severalRolls = computed(() => (store.plan?.films ?? []).filter(({ film }) => film.rolls.length > 1));
@@ -57,15 +47,13 @@ const PLACE = [
 <template>
   <div class="row">
     <span>Copies</span>
-    <input
-      v-model="copies"
-      class="number copies"
-      type="number"
-      min="1"
-      max="1000"
-      aria-label="Copies"
-      @change="setCopies"
-      @keydown.enter="setCopies"
+    <NumberField
+      class="copies"
+      label="Copies"
+      :min="1"
+      :max="1000"
+      :value="layout.copies"
+      @change="set({ copies: $event })"
     />
   </div>
   <div class="row">
@@ -88,10 +76,11 @@ const PLACE = [
     :options="PLACE"
     @change="set({ place: $event })"
   />
-  <label class="row"
-    ><span>Weed border, a box around each copy</span
-    ><input type="checkbox" :checked="layout.border" @change="set({ border: !layout.border })"
-  /></label>
+  <SwitchRow
+    label="Weed border, a box around each copy"
+    :on="layout.border"
+    @change="set({ border: $event })"
+  />
   <div v-if="layout.border" class="row">
     <span>Border away from the art</span
     ><LengthField
@@ -106,20 +95,8 @@ const PLACE = [
 <style scoped>
 .copies {
   width: 8.2em;
-  padding: 4px 8px;
-  font-size: 14px;
   font-weight: 650;
   text-align: right;
-  color: inherit;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-bottom: 1.5px dotted var(--ink);
-  border-radius: var(--radius-field);
-}
-input[type='checkbox'] {
-  width: 19px;
-  height: 19px;
-  accent-color: var(--damson);
 }
 .row :deep(.p-select) {
   width: 184px;

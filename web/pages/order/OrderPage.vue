@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { Contrast, Printer, Ruler } from '@lucide/vue';
+import { useEventListener } from '@vueuse/core';
 import Dialog from 'primevue/dialog';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { useArtwork } from '../../stores/artwork';
@@ -12,6 +13,7 @@ import { useStage } from '../../stores/stage';
 import FaceStage from './FaceStage.vue';
 import type { FaceView } from './FaceStage.vue';
 import AsCutStage from './AsCutStage.vue';
+import ClashNote from './ClashNote.vue';
 import RunCard from './RunCard.vue';
 import type { SectionName } from './RunCard.vue';
 import StripsStage from './StripsStage.vue';
@@ -161,9 +163,8 @@ function act(event: KeyboardEvent, what: () => unknown): void {
   event.preventDefault();
   void what();
 }
-onMounted(() => window.addEventListener('keydown', onKey));
+useEventListener('keydown', onKey);
 onBeforeUnmount(() => {
-  window.removeEventListener('keydown', onKey);
   store.close();
   document.title = 'Jam Pan';
 });
@@ -220,6 +221,7 @@ onBeforeUnmount(() => {
           >
         </span>
       </div>
+      <ClashNote class="problem" />
       <ProblemNote
         v-if="store.problem"
         class="problem"

@@ -7,6 +7,7 @@ export type SectionName = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
 import { computed } from 'vue';
 import type { Finding } from '../../../core/findings/finding';
 import { atWhichCutter } from '../../parts/atWhichCutter';
+import DraftField from '../../parts/DraftField.vue';
 import { useOrder } from '../../stores/order';
 import { duration, useUnits } from '../../stores/units';
 import ArtworkSection from './ArtworkSection.vue';
@@ -101,12 +102,12 @@ const canQueue = computed(
 <template>
   <aside class="card" aria-label="Run card">
     <div class="head">
-      <input
+      <DraftField
         class="title"
-        aria-label="Name of the order"
+        label="Name of the order"
         :value="store.order?.name ?? ''"
-        @change="store.rename(($event.target as HTMLInputElement).value)"
-        @keydown.enter="($event.target as HTMLInputElement).blur()"
+        :read="(name) => name.slice(0, 120) || undefined"
+        @change="store.rename"
       />
       <p>
         <span class="number soft">#{{ store.order?.number }}</span>
@@ -201,6 +202,7 @@ const canQueue = computed(
   background: none;
   border: 1px solid transparent;
   border-radius: var(--radius-field);
+  box-shadow: none;
 }
 .title:hover {
   border-color: var(--rule);

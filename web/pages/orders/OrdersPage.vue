@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { FilePlus2, Type } from '@lucide/vue';
-import { computed, onMounted, ref } from 'vue';
+import { useIntersectionObserver } from '@vueuse/core';
+import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import type { OrderRow } from '../../../contracts/api';
-import { finds } from '../../parts/finds';
+import type { OrderFilter, OrderRow } from '../../../contracts/api';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
 import { PLAIN_TEXT } from '../order/artwork/sources';
@@ -13,12 +13,11 @@ import { useUnits } from '../../stores/units';
 const orders = useOrders();
 const units = useUnits();
 const router = useRouter();
-const search = ref('');
-const shownState = ref<'all' | OrderRow['state']>('all');
 const picker = ref<HTMLInputElement>();
 
-const STATES: readonly (readonly ['all' | OrderRow['state'], string])[] = [
+const FILTERS: readonly (readonly [OrderFilter, string])[] = [
   ['all', 'All'],
+  ['late', 'Late'],
   ['open', 'Open'],
   ['queued', 'Queued'],
   ['cutting', 'At the cutter'],
@@ -30,26 +29,19 @@ const TAG: Readonly<Record<OrderRow['state'], string>> = {
   cutting: 'check',
   cut: 'good',
 };
-const WORD = Object.fromEntries(STATES) as Record<OrderRow['state'], string>;
-
-const shown = computed(() =>
-  orders.rows.filter(
-    (row) =>
-      (shownState.value === 'all' || row.state === shownState.value) &&
-      finds(
-        search.value,
-        `${row.name} #${row.number} ${row.fileName} ${row.summary?.films.map((f) => f.name).join(' ') ?? ''}`,
-      ),
-  ),
-);
+function stateOf({ state, cutters }: OrderRow): string {
+  if (state === 'open') return 'Open';
+  if (state === 'cut') return 'Cut';
+  return `${state === 'cutting' ? 'At' : 'Queued for'} ${cutters.join(', ')}`;
+}
+/** The end of what is shown: what is behind it is fetched when it comes near. */
+const end = ref<HTMLElement>();
+useIntersectionObserver(end, ([entry]) => entry?.isIntersecting && orders.more(), { rootMargin: '600px' });
 
 const dueText = (due: string): string =>
   new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(
     new Date(`${due}T12:00:00`),
   );
-const isLate = (row: OrderRow): boolean =>
-  row.due !== null && row.state !== 'cut' && row.due < new Date().toISOString().slice(0, 10);
-
 async function onPick(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const [file] = input.files ?? [];
@@ -69,15 +61,20 @@ onMounted(() => void orders.refresh());
   <div class="page">
     <div class="head">
       <h1>Orders</h1>
-      <SearchField v-model="search" class="search" placeholder="Name, number or film" label="Search orders" />
+      <SearchField
+        v-model="orders.search"
+        class="search"
+        placeholder="Name, number or film"
+        label="Search orders"
+      />
       <div class="states" role="group" aria-label="Show orders that are">
         <button
-          v-for="[state, word] in STATES"
-          :key="state"
-          :aria-pressed="shownState === state"
-          @click="shownState = state"
+          v-for="[filter, word] in FILTERS"
+          :key="filter"
+          :aria-pressed="orders.show === filter"
+          @click="orders.show = filter"
         >
-          {{ word }}
+          {{ word }}<span v-if="orders.counts" class="number count">{{ orders.counts[filter] }}</span>
         </button>
       </div>
       <input ref="picker" type="file" hidden @change="onPick" />
@@ -97,13 +94,13 @@ onMounted(() => void orders.refresh());
       <p>The orders could not be fetched.</p>
       <button class="button" @click="orders.refresh()">Try again</button>
     </div>
-    <div v-else-if="orders.rows.length === 0" class="quiet">
+    <div v-else-if="orders.rows.length === 0 && orders.search === '' && orders.show === 'all'" class="quiet">
       <h2>No orders yet</h2>
       <p>Drop a customer's drawing or picture anywhere on this page, or start from text.</p>
     </div>
-    <p v-else-if="shown.length === 0" class="quiet">No order matches. Clear the search or show all.</p>
+    <p v-else-if="orders.rows.length === 0" class="quiet">No order matches. Clear the search or show all.</p>
     <ul v-else class="rows">
-      <li v-for="row in shown" :key="row.id">
+      <li v-for="row in orders.rows" :key="row.id">
         <router-link :to="{ name: 'order', params: { id: row.id } }">
           <span class="thumb"
             ><img
@@ -137,20 +134,21 @@ onMounted(() => void orders.refresh());
             <span v-if="row.summary.films.length > 8" class="soft">+{{ row.summary.films.length - 8 }}</span>
           </span>
           <span v-else class="films"></span>
-          <span class="due" :class="{ late: isLate(row) }">{{
-            row.due ? `due ${dueText(row.due)}` : 'no due date'
+          <span class="due" :class="{ late: row.late }">{{
+            row.due ? `${row.late ? 'was due' : 'due'} ${dueText(row.due)}` : 'no due date'
           }}</span>
           <span class="state">
             <span v-if="row.summary && row.summary.stops > 0" class="tag stop">cannot be cut yet</span>
             <span v-else-if="row.summary && row.summary.checks > 0" class="tag check"
               >{{ row.summary.checks }} to check</span
             >
-            <span class="tag" :class="TAG[row.state]">{{ WORD[row.state] }}</span>
+            <span class="tag" :class="TAG[row.state]">{{ stateOf(row) }}</span>
           </span>
         </router-link>
       </li>
     </ul>
-    <p v-if="orders.state === 'ready'" class="soft foot">
+    <p ref="end" class="soft foot">
+      <template v-if="orders.hasMore">{{ orders.rows.length }} shown; more follow.</template>
       Drop a drawing or a picture anywhere to start an order. The file itself is kept as it came.
     </p>
   </div>
@@ -198,6 +196,16 @@ h1 {
   margin: 0;
   padding: 0;
   list-style: none;
+}
+.rows li {
+  /* rows out of sight cost nothing */
+  content-visibility: auto;
+  contain-intrinsic-height: auto 98px;
+}
+.count {
+  margin-left: 5px;
+  font-size: 12.5px;
+  opacity: 0.75;
 }
 .rows a {
   display: grid;

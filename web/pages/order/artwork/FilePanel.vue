@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue';
 import type { FontInfo } from '../../../../contracts/api';
 import type { Offers } from '../../../../core/artwork/artwork';
 import type { FileSource, PageBox, Piece } from '../../../../core/artwork/choices';
+import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import { call } from '../../../stores/api';
 import { useArtwork } from '../../../stores/artwork';
 import { useUnits } from '../../../stores/units';
@@ -27,31 +28,26 @@ function set(change: Partial<FileSource>): void {
   // read anew it may have another size: only one that was typed for it stays
   art.change({ pieces: art.choices.pieces.map((p) => (p.id === props.piece.id ? { ...p, source } : p)) });
 }
-const value = (event: Event): string => (event.target as HTMLSelectElement).value;
+const sizeOf = ({ width, height }: { readonly width: number; readonly height: number }): string =>
+  `${units.number(width)} × ${units.length(height)}`;
 const page = computed(() => props.source.page ?? 1);
 </script>
 
 <template>
-  <label v-if="offers.pages" class="row"
-    ><span>Page</span>
-    <select :value="page" aria-label="Page" @change="set({ page: Number(value($event)) })">
-      <option v-for="p in offers.pages" :key="p.value" :value="p.value">
-        {{ p.value }} · {{ units.number(p.width) }} × {{ units.length(p.height) }}
-      </option>
-    </select></label
-  >
-  <label v-if="offers.boxes" class="row"
-    ><span>Part of the page</span>
-    <select
-      :value="source.box ?? 'crop'"
-      aria-label="Part of the page"
-      @change="set({ box: value($event) as PageBox })"
-    >
-      <option v-for="b in offers.boxes" :key="b.value" :value="b.value">
-        {{ BOXES[b.value] }} · {{ units.number(b.width) }} × {{ units.length(b.height) }}
-      </option>
-    </select></label
-  >
+  <ChoiceRow
+    v-if="offers.pages"
+    label="Page"
+    :value="page"
+    :options="offers.pages.map((p) => ({ value: p.value, label: `${p.value} · ${sizeOf(p)}` }))"
+    @change="set({ page: $event })"
+  />
+  <ChoiceRow
+    v-if="offers.boxes"
+    label="Part of the page"
+    :value="source.box ?? 'crop'"
+    :options="offers.boxes.map((b) => ({ value: b.value, label: `${BOXES[b.value]} · ${sizeOf(b)}` }))"
+    @change="set({ box: $event })"
+  />
   <div v-if="offers.units" class="units" role="group" aria-label="Unit of the drawing">
     <p class="hint">The drawing does not say its unit. One unit is</p>
     <button
@@ -64,21 +60,17 @@ const page = computed(() => props.source.page ?? 1);
       <small class="number">{{ units.number(u.width) }} × {{ units.length(u.height) }}</small>
     </button>
   </div>
-  <label v-if="offers.fonts" class="row"
-    ><span>Text is set in</span>
-    <select
-      :value="source.font ?? 'archivo'"
-      aria-label="Text is set in"
-      @change="set({ font: value($event) })"
-    >
-      <option v-for="f in fonts.filter((x) => !x.own)" :key="f.id" :value="f.id">{{ f.name }}</option>
-    </select></label
-  >
+  <ChoiceRow
+    v-if="offers.fonts"
+    label="Text is set in"
+    :value="source.font ?? 'archivo'"
+    :options="fonts.filter((f) => !f.own).map((f) => ({ value: f.id, label: f.name }))"
+    @change="set({ font: $event })"
+  />
 </template>
 
 <style scoped>
-select {
-  min-width: 0;
+.row :deep(.p-select) {
   max-width: 190px;
 }
 .units {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What a line is for, with the way it is drawn beside its name. */
 import type { LineKind } from '../../../../core/artwork/choices';
+import ChoiceField from '../../../parts/ChoiceField.vue';
 import { LINE_KINDS } from './kinds';
 
 defineProps<{ kind: LineKind | undefined; label: string }>();
@@ -13,14 +14,13 @@ defineEmits<{ change: [kind: LineKind] }>();
       <template v-if="kind === 'through'"><path d="M1 4H33M1 8H33" /></template>
       <path v-else d="M1 6H33" />
     </svg>
-    <select
-      :value="kind ?? ''"
-      :aria-label="label"
-      @change="$emit('change', ($event.target as HTMLSelectElement).value as LineKind)"
-    >
-      <option v-if="kind === undefined" value="" disabled>by colour</option>
-      <option v-for="[value, name] in LINE_KINDS" :key="value" :value="value">{{ name }}</option>
-    </select>
+    <ChoiceField
+      :label="label"
+      :value="kind"
+      :options="LINE_KINDS"
+      placeholder="by colour"
+      @change="$emit('change', $event)"
+    />
   </span>
 </template>
 

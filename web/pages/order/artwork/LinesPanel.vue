@@ -3,6 +3,7 @@
 import { own } from '../../../../core/units/own';
 import { computed } from 'vue';
 import type { LineKind, LineRules, StrokeManner } from '../../../../core/artwork/choices';
+import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
 import { useArtwork } from '../../../stores/artwork';
 import KindSelect from './KindSelect.vue';
@@ -15,9 +16,15 @@ const set = (change: Partial<LineRules>): void => art.change({ lines: { ...rules
 const by = (what: 'colour' | 'layer' | 'shape', key: string, kind: LineKind): void =>
   set({ [what]: { ...rules.value[what], [key]: kind } });
 
+const BY_WIDTH = 'by-width';
+const STROKES = [
+  { value: BY_WIDTH, label: 'as the width asks' },
+  { value: 'line', label: 'along the middle' },
+  { value: 'outline', label: 'around the width' },
+];
 function stroke(ref: string, manner: string): void {
   const { [ref]: _before, ...others } = rules.value.stroke;
-  set({ stroke: manner === '' ? others : { ...others, [ref]: manner as StrokeManner } });
+  set({ stroke: manner === BY_WIDTH ? others : { ...others, [ref]: manner as StrokeManner } });
 }
 const decided = computed(() => {
   const n = (['colour', 'layer', 'shape'] as const).reduce(
@@ -26,7 +33,6 @@ const decided = computed(() => {
   );
   return n === 0 ? 'all kiss cut' : `${n} not kiss cut`;
 });
-const value = (event: Event): string => (event.target as HTMLSelectElement).value;
 </script>
 
 <template>
@@ -40,18 +46,13 @@ const value = (event: Event): string => (event.target as HTMLSelectElement).valu
           @change="by('shape', art.picked!.ref, $event)"
         />
       </div>
-      <label class="row"
-        ><span>If it is a stroke</span>
-        <select
-          aria-label="How the picked stroke is cut"
-          :value="rules.stroke[art.picked.ref] ?? ''"
-          @change="stroke(art.picked!.ref, value($event))"
-        >
-          <option value="">as its width asks</option>
-          <option value="line">along its middle</option>
-          <option value="outline">around its width</option>
-        </select></label
-      >
+      <ChoiceRow
+        label="If it is a stroke"
+        full-label="How the picked stroke is cut"
+        :value="rules.stroke[art.picked.ref] ?? BY_WIDTH"
+        :options="STROKES"
+        @change="stroke(art.picked!.ref, $event)"
+      />
     </template>
     <p v-else class="hint">Click a shape on the sign to give it a line kind of its own.</p>
     <div v-for="c in colours" :key="c" class="row">
@@ -72,18 +73,12 @@ const value = (event: Event): string => (event.target as HTMLSelectElement).valu
         @change="by('layer', l, $event)"
       />
     </div>
-    <label class="row"
-      ><span>Strokes without a fill</span>
-      <select
-        aria-label="Strokes without a fill"
-        :value="rules.stroke['*'] ?? ''"
-        @change="stroke('*', value($event))"
-      >
-        <option value="">as their width asks</option>
-        <option value="line">along their middle</option>
-        <option value="outline">around their width</option>
-      </select></label
-    >
+    <ChoiceRow
+      label="Strokes without a fill"
+      :value="rules.stroke['*'] ?? BY_WIDTH"
+      :options="STROKES"
+      @change="stroke('*', $event)"
+    />
   </FoldOut>
 </template>
 

@@ -6,6 +6,7 @@ import { changePiece, replaceSource } from '../../../../core/artwork/arrange';
 import type { FileSource, Piece } from '../../../../core/artwork/choices';
 import { LYING_STRAIGHT, NO_LINE_RULES } from '../../../../core/artwork/choices';
 import FoldOut from '../../../parts/FoldOut.vue';
+import SwitchRow from '../../../parts/SwitchRow.vue';
 import LengthField from '../../../parts/LengthField.vue';
 import { useArtwork } from '../../../stores/artwork';
 import { useOrder } from '../../../stores/order';
@@ -106,13 +107,7 @@ const places = computed(() => art.pieces.length > 1);
             @change="size('height', $event)"
         /></label>
       </div>
-      <label class="row"
-        ><span>Keep its proportions</span
-        ><input
-          type="checkbox"
-          :checked="piece.lockAspect"
-          @change="set({ lockAspect: ($event.target as HTMLInputElement).checked })"
-      /></label>
+      <SwitchRow label="Keep its proportions" :on="piece.lockAspect" @change="set({ lockAspect: $event })" />
     </template>
     <div class="row">
       <span>Turn</span>

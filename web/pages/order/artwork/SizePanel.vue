@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import SwitchRow from '../../../parts/SwitchRow.vue';
 import LengthField from '../../../parts/LengthField.vue';
 import { useArtwork } from '../../../stores/artwork';
 import { useOrder } from '../../../stores/order';
@@ -15,8 +16,7 @@ function size(side: 'width' | 'height', mm: number): void {
   if (art.choices.lockAspect) art.change({ [side]: mm, [other]: null });
   else art.change({ width: plan.value.width, height: plan.value.height, [side]: mm });
 }
-function lock(event: Event): void {
-  const lockAspect = (event.target as HTMLInputElement).checked;
+function lock(lockAspect: boolean): void {
   const { width, height } = plan.value;
   art.change({ width, height: lockAspect ? null : height, lockAspect });
 }
@@ -45,9 +45,7 @@ const typed = computed(() => art.choices.width !== null || art.choices.height !=
       @change="size('height', $event)"
     />
   </div>
-  <label class="row"
-    ><span>Keep proportions</span><input type="checkbox" :checked="art.choices.lockAspect" @change="lock"
-  /></label>
+  <SwitchRow label="Keep proportions" :on="art.choices.lockAspect" @change="lock" />
   <div class="row">
     <span class="hint"
       >{{ art.pieces.length > 1 ? 'As placed' : 'In the file' }}: {{ units.number(plan.natural.width) }} ×

@@ -3,7 +3,11 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import type { FontInfo } from '../../../../contracts/api';
 import type { Piece, TextSource } from '../../../../core/artwork/choices';
+import ChoiceField from '../../../parts/ChoiceField.vue';
+import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import NumberField from '../../../parts/NumberField.vue';
+import SliderRow from '../../../parts/SliderRow.vue';
 import { ApiProblem, call, upload } from '../../../stores/api';
 import { useArtwork } from '../../../stores/artwork';
 
@@ -44,11 +48,19 @@ const capital = computed(() => {
   return props.source.capHeight * stretch;
 });
 const value = (event: Event): string => (event.target as HTMLInputElement).value;
-const font = (): FontInfo | undefined => fonts.value.find(({ id }) => id === props.source.font);
-const number = (event: Event, key: 'weight' | 'tracking' | 'lineSpacing'): void => {
-  const typed = Number(value(event).replace(',', '.'));
-  if (Number.isFinite(typed)) set({ [key]: typed });
-};
+const font = computed(() => fonts.value.find(({ id }) => id === props.source.font));
+/** While the weight is dragged. */
+const moving = ref<number>();
+const weight = computed(() => moving.value ?? props.source.weight);
+function setWeight(to: number): void {
+  moving.value = undefined;
+  set({ weight: to });
+}
+const ALIGN = [
+  { value: 'left', label: 'flush left' },
+  { value: 'middle', label: 'centred' },
+  { value: 'right', label: 'flush right' },
+] as const;
 
 async function bring(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement;
@@ -73,9 +85,12 @@ async function bring(event: Event): Promise<void> {
   <div class="row">
     <span>Typeface</span>
     <span class="set">
-      <select :value="source.font" aria-label="Typeface" @change="set({ font: value($event) })">
-        <option v-for="f in fonts" :key="f.id" :value="f.id">{{ f.name }}{{ f.own ? ' (own)' : '' }}</option>
-      </select>
+      <ChoiceField
+        label="Typeface"
+        :value="source.font"
+        :options="fonts.map((f) => ({ value: f.id, label: f.own ? `${f.name} (own)` : f.name }))"
+        @change="set({ font: $event })"
+      />
       <button class="button small" @click="input?.click()">Bring one</button>
     </span>
     <input
@@ -98,48 +113,40 @@ async function bring(event: Event): Promise<void> {
       @change="set({ capHeight: $event })"
     />
   </div>
-  <div v-if="font() && font()!.lightest !== font()!.heaviest" class="row">
-    <span>Weight</span>
-    <input
-      type="range"
-      aria-label="Weight"
-      :min="font()!.lightest"
-      :max="font()!.heaviest"
-      step="10"
-      :value="source.weight"
-      @change="number($event, 'weight')"
-    />
-  </div>
+  <SliderRow
+    v-if="font && font.lightest !== font.heaviest"
+    label="Weight"
+    :min="font.lightest"
+    :max="font.heaviest"
+    :step="10"
+    :value="weight"
+    :says="String(weight)"
+    @move="moving = $event"
+    @change="setWeight"
+  />
   <div class="row">
     <span>Room between letters</span>
-    <input
-      class="number"
-      aria-label="Room between letters"
+    <NumberField
+      label="Room between letters"
       :value="source.tracking"
-      @change="number($event, 'tracking')"
+      :min="-1"
+      :max="10"
+      :digits="2"
+      @change="set({ tracking: $event })"
     />
   </div>
   <div class="row">
     <span>Line to line</span>
-    <input
-      class="number"
-      aria-label="Line to line"
+    <NumberField
+      label="Line to line"
       :value="source.lineSpacing"
-      @change="number($event, 'lineSpacing')"
+      :min="0.3"
+      :max="10"
+      :digits="2"
+      @change="set({ lineSpacing: $event })"
     />
   </div>
-  <div class="row">
-    <span>Lines</span>
-    <select
-      :value="source.align"
-      aria-label="Lines"
-      @change="set({ align: value($event) as TextSource['align'] })"
-    >
-      <option value="left">flush left</option>
-      <option value="middle">centred</option>
-      <option value="right">flush right</option>
-    </select>
-  </div>
+  <ChoiceRow label="Lines" :value="source.align" :options="ALIGN" @change="set({ align: $event })" />
   <div class="row">
     <span>Bent over a circle of</span
     ><LengthField
@@ -176,21 +183,12 @@ textarea {
   display: flex;
   gap: 5px;
 }
-select {
+.set :deep(.p-select) {
   max-width: 150px;
 }
 input.number {
   width: 96px;
-  min-height: 31px;
-  padding: 0 8px;
   text-align: right;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-field);
-}
-input[type='range'] {
-  width: 150px;
-  accent-color: var(--damson);
 }
 input[type='color'] {
   width: 46px;

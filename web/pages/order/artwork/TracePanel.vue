@@ -3,6 +3,9 @@
 import { wrap } from 'comlink';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import type { FileSource, Piece, TraceChoices } from '../../../../core/artwork/choices';
+import ChoiceRow from '../../../parts/ChoiceRow.vue';
+import SliderRow from '../../../parts/SliderRow.vue';
+import SwitchRow from '../../../parts/SwitchRow.vue';
 import { useArtwork } from '../../../stores/artwork';
 import type { TraceWork } from '../../../workers/trace.worker';
 import TraceWorker from '../../../workers/trace.worker?worker';
@@ -66,103 +69,77 @@ function toggle(): void {
   if (over.value) art.trial = undefined;
   else void tryOut();
 }
-const number = (event: Event): number => Number((event.target as HTMLInputElement).value);
-const word = (event: Event): string => (event.target as HTMLSelectElement).value;
+const WAYS = [
+  { value: 'brightness', label: 'brightness' },
+  { value: 'alpha', label: 'opacity' },
+  { value: 'colours', label: 'colours' },
+] as const;
 const percent = computed(() => ((art.trial?.trace?.differing ?? 0) * 100).toFixed(2));
 </script>
 
 <template>
-  <div class="row">
-    <span>Trace by</span>
-    <select
-      :value="now.by"
-      aria-label="Trace by"
-      @change="commit({ by: word($event) as TraceChoices['by'] })"
-    >
-      <option value="brightness">brightness</option>
-      <option value="alpha">opacity</option>
-      <option value="colours">colours</option>
-    </select>
-  </div>
-  <label v-if="now.by !== 'colours'" class="row"
-    ><span>Limit</span>
-    <input
-      type="range"
-      aria-label="Limit"
-      min="0.02"
-      max="0.98"
-      step="0.01"
+  <ChoiceRow label="Trace by" :value="now.by" :options="WAYS" @change="commit({ by: $event })" />
+  <template v-if="now.by !== 'colours'">
+    <SliderRow
+      label="Limit"
+      :min="0.02"
+      :max="0.98"
+      :step="0.01"
       :value="now.threshold"
-      @input="move({ threshold: number($event) })"
-      @change="commit({ threshold: number($event) })"
-    /><output class="number">{{ Math.round(now.threshold * 100) }} %</output></label
-  >
-  <label v-if="now.by !== 'colours'" class="row"
-    ><span>{{ now.by === 'alpha' ? 'Clear parts are inside' : 'Bright parts are inside' }}</span>
-    <input
-      type="checkbox"
-      :checked="now.invert"
-      @change="commit({ invert: ($event.target as HTMLInputElement).checked })"
-  /></label>
-  <label v-if="now.by === 'colours'" class="row"
-    ><span>Colours</span>
-    <input
-      type="range"
-      aria-label="Number of colours"
-      min="2"
-      max="12"
-      step="1"
+      :says="`${Math.round(now.threshold * 100)} %`"
+      @move="move({ threshold: $event })"
+      @change="commit({ threshold: $event })"
+    />
+    <SwitchRow
+      :label="now.by === 'alpha' ? 'Clear parts are inside' : 'Bright parts are inside'"
+      :on="now.invert"
+      @change="commit({ invert: $event })"
+    />
+  </template>
+  <template v-else>
+    <SliderRow
+      label="Colours"
+      full-label="Number of colours"
+      :min="2"
+      :max="12"
+      :step="1"
       :value="now.colours"
-      @input="move({ colours: number($event) })"
-      @change="commit({ colours: number($event) })"
-    /><output class="number">{{ now.colours }}</output></label
-  >
-  <label v-if="now.by === 'colours'" class="row"
-    ><span>Leave the ground out</span>
-    <input
-      type="checkbox"
-      :checked="now.dropGround"
-      @change="commit({ dropGround: ($event.target as HTMLInputElement).checked })"
-  /></label>
-  <label class="row"
-    ><span>Leave specks out</span>
-    <input
-      type="range"
-      aria-label="Leave specks out"
-      min="0"
-      max="400"
-      step="1"
-      :value="now.despeckle"
-      @input="move({ despeckle: number($event) })"
-      @change="commit({ despeckle: number($event) })"
-    /><output class="number">{{ now.despeckle }} px</output></label
-  >
-  <label class="row"
-    ><span>Smooth</span>
-    <input
-      type="range"
-      aria-label="Smooth"
-      min="0"
-      max="4"
-      step="0.1"
-      :value="now.smooth"
-      @input="move({ smooth: number($event) })"
-      @change="commit({ smooth: number($event) })"
-    /><output class="number">{{ now.smooth.toFixed(1) }} px</output></label
-  >
-  <label class="row"
-    ><span>Keep corners over</span>
-    <input
-      type="range"
-      aria-label="Keep corners over"
-      min="20"
-      max="150"
-      step="5"
-      :value="now.corner"
-      @input="move({ corner: number($event) })"
-      @change="commit({ corner: number($event) })"
-    /><output class="number">{{ now.corner }}°</output></label
-  >
+      :says="String(now.colours)"
+      @move="move({ colours: $event })"
+      @change="commit({ colours: $event })"
+    />
+    <SwitchRow label="Leave the ground out" :on="now.dropGround" @change="commit({ dropGround: $event })" />
+  </template>
+  <SliderRow
+    label="Leave specks out"
+    :min="0"
+    :max="400"
+    :step="1"
+    :value="now.despeckle"
+    :says="`${now.despeckle} px`"
+    @move="move({ despeckle: $event })"
+    @change="commit({ despeckle: $event })"
+  />
+  <SliderRow
+    label="Smooth"
+    :min="0"
+    :max="4"
+    :step="0.1"
+    :value="now.smooth"
+    :says="`${now.smooth.toFixed(1)} px`"
+    @move="move({ smooth: $event })"
+    @change="commit({ smooth: $event })"
+  />
+  <SliderRow
+    label="Keep corners over"
+    :min="20"
+    :max="150"
+    :step="5"
+    :value="now.corner"
+    :says="`${now.corner}°`"
+    @move="move({ corner: $event })"
+    @change="commit({ corner: $event })"
+  />
   <div class="row">
     <span class="hint" role="status"
       ><template v-if="failed">{{ failed }}</template
@@ -176,16 +153,6 @@ const percent = computed(() => ((art.trial?.trace?.differing ?? 0) * 100).toFixe
 </template>
 
 <style scoped>
-input[type='range'] {
-  flex: 1;
-  min-width: 60px;
-  accent-color: var(--damson);
-}
-output {
-  min-width: 4em;
-  font-size: 13px;
-  text-align: right;
-}
 button {
   white-space: nowrap;
 }

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** Near-equal colours, found and folded into one. */
-import { computed, ref } from 'vue';
+import { useLocalStorage } from '@vueuse/core';
+import { computed } from 'vue';
 import { nearEqual } from '../../../../core/films/fold';
 import FoldOut from '../../../parts/FoldOut.vue';
+import SliderRow from '../../../parts/SliderRow.vue';
 import { useOrder } from '../../../stores/order';
 
 const store = useOrder();
 const films = computed(() => store.choices!.films);
-const KEY = 'jam-pan-fold-limit';
-const limit = ref(Number(localStorage.getItem(KEY) ?? 3));
+const limit = useLocalStorage('jam-pan-fold-limit', 3);
 const groups = computed(() => nearEqual(store.plan?.colours ?? [], limit.value));
 const near = computed(() => groups.value.reduce((sum, { from }) => sum + from.length, 0));
 const done = computed(() => Object.entries(films.value.fold));
@@ -19,10 +20,6 @@ const says = computed(() =>
       ? `${done.value.length} folded`
       : 'none alike',
 );
-function setLimit(event: Event): void {
-  limit.value = Number((event.target as HTMLInputElement).value);
-  localStorage.setItem(KEY, String(limit.value));
-}
 const set = (fold: Readonly<Record<string, string>>): void =>
   store.change({ films: { ...films.value, fold } });
 function fold(which = groups.value): void {
@@ -37,19 +34,16 @@ function unfold(colour: string): void {
 
 <template>
   <FoldOut title="Near-equal colours" name="fold" :says="says">
-    <label class="row"
-      ><span>Alike up to</span>
-      <input
-        type="range"
-        min="0.5"
-        max="15"
-        step="0.5"
-        :value="limit"
-        aria-label="Alike up to ΔE"
-        @input="setLimit"
-      />
-      <output class="number">ΔE {{ limit.toFixed(1) }}</output></label
-    >
+    <SliderRow
+      label="Alike up to"
+      full-label="Alike up to ΔE"
+      :min="0.5"
+      :max="15"
+      :step="0.5"
+      :value="limit"
+      :says="`ΔE ${limit.toFixed(1)}`"
+      @move="limit = $event"
+    />
     <div v-for="g in groups" :key="g.into" class="group">
       <span class="swatches">
         <i v-for="c in [g.into, ...g.from]" :key="c" class="swatch" :style="{ '--film': c }" :title="c"></i>
@@ -84,15 +78,5 @@ function unfold(colour: string): void {
 .swatch {
   width: 15px;
   height: 19px;
-}
-input[type='range'] {
-  flex: 1;
-  min-width: 60px;
-  accent-color: var(--damson);
-}
-output {
-  min-width: 4.5em;
-  font-size: 13px;
-  text-align: right;
 }
 </style>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /** Small shapes at the same places on every film, to line the films up by hand. */
 import { computed } from 'vue';
-import type { MarkChoices, MarkShape } from '../../../../core/films/marks';
+import type { MarkChoices } from '../../../../core/films/marks';
+import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import SwitchRow from '../../../parts/SwitchRow.vue';
 import { useOrder } from '../../../stores/order';
 
 const store = useOrder();
@@ -12,45 +14,33 @@ const marks = computed(() => films.value.marks);
 const START: MarkChoices = { shape: 'triangle', count: 3, size: null, at: null };
 const set = (change: Partial<MarkChoices> | null): void =>
   store.change({ films: { ...films.value, marks: change && { ...(marks.value ?? START), ...change } } });
-const value = (event: Event): string => (event.target as HTMLSelectElement).value;
+const SHAPES = (['triangle', 'square', 'cross', 'ring'] as const).map((value) => ({ value, label: value }));
+const COUNTS = [
+  { value: 2, label: 'two' },
+  { value: 3, label: 'three' },
+  { value: 4, label: 'four' },
+] as const;
 const says = computed(() => (marks.value ? `${marks.value.count} of ${marks.value.shape}` : 'none'));
 </script>
 
 <template>
   <FoldOut title="Layer marks" name="marks" :says="says">
-    <label class="row"
-      ><span>The same marks on every film</span>
-      <input
-        type="checkbox"
-        :checked="marks !== null"
-        @change="set(($event.target as HTMLInputElement).checked ? {} : null)"
-    /></label>
+    <SwitchRow label="The same marks on every film" :on="marks !== null" @change="set($event ? {} : null)" />
     <template v-if="marks">
-      <label class="row"
-        ><span>Shape</span>
-        <select
-          aria-label="Shape of the layer marks"
-          :value="marks.shape"
-          @change="set({ shape: value($event) as MarkShape })"
-        >
-          <option>triangle</option>
-          <option>square</option>
-          <option>cross</option>
-          <option>ring</option>
-        </select></label
-      >
-      <label class="row"
-        ><span>How many</span>
-        <select
-          aria-label="How many layer marks"
-          :value="marks.count"
-          @change="set({ count: Number(value($event)) as 2 | 3 | 4, at: null })"
-        >
-          <option :value="2">two</option>
-          <option :value="3">three</option>
-          <option :value="4">four</option>
-        </select></label
-      >
+      <ChoiceRow
+        label="Shape"
+        full-label="Shape of the layer marks"
+        :value="marks.shape"
+        :options="SHAPES"
+        @change="set({ shape: $event })"
+      />
+      <ChoiceRow
+        label="How many"
+        full-label="How many layer marks"
+        :value="marks.count"
+        :options="COUNTS"
+        @change="set({ count: $event, at: null })"
+      />
       <div class="row">
         <span>Size</span>
         <LengthField

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 /** How each film lies under those above it, its copies, and cutting one film again. */
 import { computed } from 'vue';
-import type { Overlap, OverlapMode } from '../../../../core/films/overlap';
+import type { Overlap } from '../../../../core/films/overlap';
+import ChoiceField from '../../../parts/ChoiceField.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import NumberField from '../../../parts/NumberField.vue';
+import SwitchRow from '../../../parts/SwitchRow.vue';
 import { useOrder } from '../../../stores/order';
 import { useStage } from '../../../stores/stage';
 
@@ -20,48 +23,48 @@ function set(id: string, change: Partial<Overlap>): void {
     films: { ...films.value, overlap: { ...films.value.overlap, [id]: { ...now, by, ...change } } },
   });
 }
-function copies(id: string, event: Event): void {
-  const typed = Math.round(Number((event.target as HTMLInputElement).value));
+function copies(id: string, typed: number): void {
   const { [id]: _own, ...rest } = films.value.copies;
   const all = store.choices!.layout.copies;
-  const own = typed >= 1 && typed <= 1000 && typed !== all ? { ...rest, [id]: typed } : rest;
+  const own = typed !== all ? { ...rest, [id]: typed } : rest;
   store.change({ films: { ...films.value, copies: own } });
 }
-const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).value as OverlapMode;
+const WAYS = [
+  { value: 'full', label: 'whole beneath' },
+  { value: 'trap', label: 'its edge beneath' },
+  { value: 'butt', label: 'edge to edge' },
+] as const;
 </script>
 
 <template>
   <FoldOut title="Overlaps and copies" name="overlap">
-    <label class="row"
-      ><span>Show what lies under other films</span> <input v-model="stage.showsHidden" type="checkbox"
-    /></label>
+    <SwitchRow
+      label="Show what lies under other films"
+      :on="stage.showsHidden"
+      @change="stage.showsHidden = $event"
+    />
     <div v-for="(s, i) in layers" :key="s.film.id" class="film">
       <span class="head">
         <b><i class="swatch" :style="{ '--film': s.film.colour }"></i>{{ s.film.name }}</b>
         <label class="copies">
           <span>copies</span>
-          <input
-            class="number"
-            type="number"
-            min="1"
-            max="1000"
-            :aria-label="`Copies of ${s.film.name}`"
+          <NumberField
+            :min="1"
+            :max="1000"
+            :label="`Copies of ${s.film.name}`"
             :value="s.copies"
             @change="copies(s.film.id, $event)"
           />
         </label>
       </span>
       <span class="fields">
-        <select
-          :aria-label="`How ${s.film.name} lies under other films`"
+        <ChoiceField
+          :label="`How ${s.film.name} lies under other films`"
           :value="s.overlap.mode"
+          :options="WAYS"
           :disabled="i === layers.length - 1"
-          @change="set(s.film.id, { mode: mode($event) })"
-        >
-          <option value="full">whole beneath</option>
-          <option value="trap">its edge beneath</option>
-          <option value="butt">edge to edge</option>
-        </select>
+          @change="set(s.film.id, { mode: $event })"
+        />
         <LengthField
           v-if="s.overlap.mode === 'trap' && i < layers.length - 1"
           fine
@@ -118,11 +121,7 @@ const mode = (event: Event): OverlapMode => (event.target as HTMLSelectElement).
   width: 84px;
 }
 .copies input {
-  width: 52px;
-  padding: 0 5px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-field);
+  width: 60px;
 }
 .again {
   display: flex;

@@ -1,0 +1,93 @@
+/** The list of orders, a page at a time: what is late, what is at which cutter. */
+import { and, desc, eq, ilike, ne, or, sql } from 'drizzle-orm';
+import type { OrderFilter, OrderList, OrderQuery, OrderRow } from '../../contracts/api';
+import { ORDER_FILTERS } from '../../contracts/api';
+import type { Db } from '../db/connect';
+import { cuts, cutters, orders } from '../db/schema';
+
+export async function listOrders(db: Db, { search, show, limit }: OrderQuery): Promise<OrderList> {
+  const known = orderStates(db, search);
+  const isShown = show === 'all' ? undefined : show === 'late' ? eq(known.late, true) : eq(known.state, show);
+  const [rows, counted] = await Promise.all([
+    db
+      .with(known)
+      .select()
+      .from(known)
+      .where(isShown)
+      .orderBy(desc(known.late), desc(known.changedAt), desc(known.id))
+      .limit(limit),
+    db
+      .with(known)
+      .select({ state: known.state, late: known.late, count: sql<number>`count(*)::int` })
+      .from(known)
+      .groupBy(known.state, known.late),
+  ]);
+  const count = (isIn: (of: (typeof counted)[number]) => boolean): number =>
+    counted.filter(isIn).reduce((sum, { count }) => sum + count, 0);
+  const counts = ORDER_FILTERS.map((filter) => [filter, count((of) => isIn(filter, of))]);
+  return {
+    rows: rows.map((row) => ({ ...row, changedAt: row.changedAt.toISOString() })),
+    counts: Object.fromEntries(counts) as OrderList['counts'],
+  };
+}
+
+const isIn = (filter: OrderFilter, of: Pick<OrderRow, 'state' | 'late'>): boolean =>
+  filter === 'all' || (filter === 'late' ? of.late : of.state === filter);
+
+/** Orders with what their cuts say of them. */
+function orderStates(db: Db, search: string) {
+  const live = db
+    .select({
+      orderId: cuts.orderId,
+      isDone: sql<boolean>`bool_and(${cuts.state} = 'done')`.as('is_done'),
+      isBegun: sql<boolean>`bool_or(${cuts.state} not in ('queued', 'done'))`.as('is_begun'),
+      at: sql<
+        string[]
+      >`coalesce(array_agg(distinct ${cutters.data}->>'name') filter (where ${cuts.state} <> 'done'), '{}')`.as(
+        'at',
+      ),
+    })
+    .from(cuts)
+    .innerJoin(cutters, eq(cutters.id, cuts.cutterId))
+    .where(ne(cuts.state, 'cancelled'))
+    .groupBy(cuts.orderId)
+    .as('live');
+  const state = sql<OrderRow['state']>`case when ${live.isDone} then 'cut' when ${live.isBegun} then 'cutting'
+    when ${live.isDone} is null then 'open' else 'queued' end`;
+  return db.$with('known').as(
+    db
+      .select({
+        id: orders.id,
+        number: orders.number,
+        name: orders.name,
+        due: orders.due,
+        fileName: orders.fileName,
+        summary: orders.summary,
+        changedAt: orders.changedAt,
+        state: state.as('state'),
+        late: sql<boolean>`coalesce(${orders.due} < current_date and ${live.isDone} is not true, false)`.as(
+          'late',
+        ),
+        cutters: sql<string[]>`coalesce(${live.at}, '{}')`.as('cutters'),
+      })
+      .from(orders)
+      .leftJoin(live, eq(live.orderId, orders.id))
+      .where(matches(search)),
+  );
+}
+
+/** Every word has to be somewhere in what the row shows. */
+function matches(search: string) {
+  const words = search.trim().split(/\s+/).filter(Boolean);
+  return and(
+    ...words.map((word) => {
+      const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+      return or(
+        ilike(orders.name, like),
+        ilike(orders.fileName, like),
+        ilike(sql`'#' || ${orders.number}`, like),
+        ilike(sql`${orders.summary}->>'films'`, like),
+      );
+    }),
+  );
+}

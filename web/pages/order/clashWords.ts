@@ -1,0 +1,32 @@
+import type { Clash, Key } from '../../../contracts/edits';
+
+const SECTIONS: Readonly<Record<string, string>> = {
+  artwork: 'Artwork',
+  films: 'Films',
+  layout: 'Layout',
+  cut: 'Cut settings',
+  cutter: 'Cutter',
+};
+
+/** Where two people changed the same, in words: the section, then the field. */
+export function clashPlace([section, ...rest]: readonly Key[]): string {
+  const field = rest.map((key) => (typeof key === 'string' ? spaced(key) : key.id)).join(' ');
+  const name = typeof section === 'string' ? (SECTIONS[section] ?? section) : section.id;
+  return field === '' ? name : `${name}, ${field}`;
+}
+
+/** A value as short as it can be read. */
+export function clashValue(value: unknown): string {
+  if (value === undefined || value === null) return 'nothing';
+  if (typeof value === 'number') return String(Math.round(value * 1000) / 1000);
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string') return `“${value.length > 40 ? `${value.slice(0, 40)} …` : value}”`;
+  if (Array.isArray(value)) return value.length === 1 ? '1 entry' : `${value.length} entries`;
+  return 'something else';
+}
+
+export const clashSentence = ({ path, theirs, mine }: Clash): string =>
+  `${clashPlace(path)}: somebody else set ${clashValue(theirs)} while you set ${clashValue(mine)}.`;
+
+const spaced = (name: string): string =>
+  name.startsWith('#') ? name : name.replace(/([A-Z])/g, (letter) => ` ${letter.toLowerCase()}`);

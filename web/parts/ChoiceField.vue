@@ -1,0 +1,28 @@
+<script setup lang="ts" generic="T extends string | number">
+/** One choice of a few. */
+import Select from 'primevue/select';
+
+defineProps<{
+  label: string;
+  /** undefined: none of them yet */
+  value: T | undefined;
+  options: readonly { readonly value: T; readonly label: string }[];
+  disabled?: boolean;
+  placeholder?: string;
+}>();
+defineEmits<{ change: [value: T] }>();
+</script>
+
+<template>
+  <Select
+    size="small"
+    :aria-label="label"
+    :model-value="value"
+    :options="[...options]"
+    option-label="label"
+    option-value="value"
+    :disabled="disabled"
+    :placeholder="placeholder"
+    @update:model-value="$emit('change', $event)"
+  />
+</template>

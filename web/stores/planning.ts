@@ -1,0 +1,139 @@
+/** The plan of the open order, made in a worker: the newest choices count, what was overtaken is dropped. */
+import { proxy, wrap } from 'comlink';
+import type { Remote } from 'comlink';
+import { markRaw, ref, shallowRef } from 'vue';
+import type { Picked, Snapped } from '../../core/artwork/pick';
+import type { Finding } from '../../core/findings/finding';
+import type { Region } from '../../core/geometry/region';
+import type { Choices, Shop } from '../../core/plan/plan';
+import type { PlanView } from '../workers/packed';
+import type { PlanWork } from '../workers/plan.worker';
+import PlanWorker from '../workers/plan.worker?worker';
+
+/** What is planned now; a look is a change that is only tried. */
+export interface ToPlan {
+  readonly choices: Choices;
+  readonly shop: Shop;
+  readonly look: Partial<Choices> | undefined;
+}
+
+/** @param newest undefined while no order is open */
+export function createPlanning(newest: () => ToPlan | undefined, failed: (error: unknown) => void) {
+  const plan = shallowRef<PlanView>();
+  /** The plan of what was really chosen: what is found stays listed while a fix is only looked at. */
+  const chosenPlan = shallowRef<PlanView>();
+  const planning = ref(false);
+  /** How far a plan that takes a while is, 0 … 1. */
+  const planned = ref<number>();
+  /** A person stopped the plan; the next change, or {@link replan}, plans again. */
+  const halted = ref(false);
+  /** How far the check-over is, 0 … 1, while it runs. */
+  const checking = ref<number>();
+  let worker: { readonly plan: Remote<PlanWork>; readonly stop: () => void } | undefined;
+  let wanted = 0;
+  let found: readonly Finding[] = [];
+
+  function start(): void {
+    const thread = new PlanWorker();
+    worker = { plan: wrap<PlanWork>(thread), stop: () => thread.terminate() };
+  }
+
+  function rest(): void {
+    planning.value = false;
+    planned.value = undefined;
+    checking.value = undefined;
+  }
+
+  function close(): void {
+    wanted++;
+    worker?.stop();
+    worker = undefined;
+    rest();
+    halted.value = false;
+    plan.value = chosenPlan.value = undefined;
+    found = [];
+  }
+
+  function show(view: PlanView, checks: readonly Finding[], isLook: boolean): void {
+    plan.value = markRaw({ ...view, findings: [...view.findings, ...checks] });
+    if (!isLook) chosenPlan.value = plan.value;
+  }
+
+  async function replan(): Promise<void> {
+    const mine = ++wanted;
+    const now = newest();
+    if (!worker || !now) return;
+    planning.value = true;
+    planned.value = undefined;
+    halted.value = false;
+    try {
+      await run(now, worker.plan, () => mine === wanted);
+    } catch (error) {
+      if (mine === wanted) failed(error);
+    } finally {
+      if (mine === wanted) rest();
+    }
+  }
+
+  async function run(
+    { choices, shop, look }: ToPlan,
+    work: Remote<PlanWork>,
+    isNewest: () => boolean,
+  ): Promise<void> {
+    const all = { ...choices, ...look };
+    await work.open(all.artwork.pieces.map(({ source }) => source));
+    if (!isNewest()) return;
+    const hear = proxy((share: number) => {
+      if (isNewest() && planning.value) planned.value = share;
+    });
+    const view = await work.plan(all, shop, hear);
+    if (!isNewest()) return;
+    // what was found before stays listed until it is looked for again
+    show(view, found, look !== undefined);
+    planning.value = false;
+    checking.value = 0;
+    const tell = proxy((share: number) => {
+      // comes over a channel of its own, so perhaps only after the result
+      if (isNewest() && checking.value !== undefined) checking.value = share;
+    });
+    const checks = await work.check(all, shop, tell);
+    if (!isNewest() || !checks) return;
+    found = checks;
+    show(view, found, look !== undefined);
+  }
+
+  /** Gives a plan up that takes too long: what was shown stays, and nothing is cut from it. */
+  function halt(): void {
+    if (!planning.value) return;
+    wanted++;
+    worker?.stop();
+    start();
+    rest();
+    halted.value = true;
+  }
+
+  const pick = async (x: number, y: number, reach: number): Promise<Picked | undefined> =>
+    worker?.plan.pick([x, y], reach);
+  const pile = async (x: number, y: number): Promise<readonly string[]> =>
+    (await worker?.plan.pile([x, y])) ?? [];
+  const pieceAt = async (film: string, x: number, y: number): Promise<Region | undefined> =>
+    worker?.plan.piece(film, [x, y]);
+  const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
+    worker?.plan.snap([x, y], reach);
+  return {
+    plan,
+    chosenPlan,
+    planning,
+    planned,
+    halted,
+    checking,
+    start,
+    close,
+    replan,
+    halt,
+    pick,
+    pile,
+    pieceAt,
+    snap,
+  };
+}
