@@ -1,6 +1,37 @@
-/** Arrows point one way: web, server, cli → contracts → core; the simulated cutter knows only core's reader and swivel. */
+/** Arrows point one way: web, server, cli → contracts → core; the simulated cutter knows only core's language and swivel. */
+
+/** core/ from the ground up: a folder imports from those before it only, and so there are no circles between them. */
+const FLOORS = [
+  ['units', 'geometry', 'colour', 'stages', 'hpgl'],
+  ['findings', 'swivel'],
+  ['readers'],
+  ['tracing'],
+  ['artwork'],
+  ['films'],
+  ['panels'],
+  ['layout', 'checks'],
+  ['toolpath'],
+  ['devicelang'],
+  ['plan'],
+];
+const floors = FLOORS.flatMap((rooms, i) =>
+  rooms.map((room) => ({
+    name: `floor-of-${room}`,
+    severity: 'error',
+    comment: 'folders of core import downwards only',
+    from: { path: `^core/${room}/`, pathNot: '\\.test\\.ts$' },
+    to: {
+      path: `^core/(${FLOORS.slice(i)
+        .flat()
+        .filter((other) => other !== room)
+        .join('|')})/`,
+    },
+  })),
+);
+
 module.exports = {
   forbidden: [
+    ...floors,
     {
       name: 'no-circles',
       severity: 'error',
@@ -51,7 +82,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^cutter-sim/', pathNot: '\\.test\\.ts$' },
       to: {
-        path: '^(contracts|server|web|cli|demo)/|^core/(?!devicelang/(readHpgl|answers)|swivel/tractrix)',
+        path: '^(contracts|server|web|cli|demo)/|^core/(?!devicelang/answers|hpgl/|swivel/tractrix)',
       },
     },
     {

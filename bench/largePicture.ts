@@ -1,5 +1,5 @@
 import { random } from '../core/random';
-import type { Picture } from '../core/artwork/trace/picture';
+import type { Picture } from '../core/tracing/picture';
 
 /** A picture of soft waves in three colours on white: hundreds of outlines, from small to as wide as the picture. */
 export function largePicture(width: number, height: number): Picture {

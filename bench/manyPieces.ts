@@ -1,5 +1,5 @@
 /** Drawings of many small parts, each made twice: what doubles the parts should hardly more than double the time. */
-import type { Artwork, Shape } from '../core/artwork/artwork';
+import type { Artwork, Shape } from '../core/readers/artwork';
 import { IDENTITY } from '../core/geometry/matrix';
 import { random } from '../core/random';
 

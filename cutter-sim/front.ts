@@ -1,7 +1,7 @@
 /** The language front of a simulated cutter: a finite buffer, and instructions that become steps as fast as they can be planned. */
 import type { Question } from '../core/devicelang/answers';
-import { createHpglReader } from '../core/devicelang/readHpgl';
-import type { Instruction } from '../core/devicelang/readHpgl';
+import { createHpglReader } from '../core/hpgl/readHpgl';
+import type { Instruction } from '../core/hpgl/readHpgl';
 import type { Reach } from './spec';
 
 export type Step =

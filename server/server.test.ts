@@ -13,7 +13,7 @@ import { applyPageSchema, STEPS_TYPE } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
-import type { Artwork } from '../core/artwork/artwork';
+import type { Artwork } from '../core/readers/artwork';
 import { editsBetween } from '../contracts/edits';
 import { sourceKey } from '../core/artwork/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';

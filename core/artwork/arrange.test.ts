@@ -16,7 +16,7 @@ import {
   snapBox,
   withGroups,
 } from './arrange';
-import type { Artwork } from './artwork';
+import type { Artwork } from '../readers/artwork';
 import type { ArtworkChoices, Piece } from './choices';
 import { NO_LINE_RULES, pieceOfFile, sourceKey } from './choices';
 import { pickAt, snapAt } from './pick';

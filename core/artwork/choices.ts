@@ -1,31 +1,12 @@
 /** What a person decided about the artwork of an order. */
+import type { Fix, FixKind } from '../findings/finding';
+import type { DrawingUnit, PageBox } from '../readers/artwork';
+import type { TraceChoices } from '../tracing/choices';
 
 /** What a line is for. Print-only lines are shown and never cut. */
 export type LineKind = 'kiss' | 'through' | 'perforated' | 'crease' | 'pen' | 'print';
 /** How a line with a width is cut: along its middle, or around the area its pen leaves. */
 export type StrokeManner = 'line' | 'outline';
-
-export type PageBox = 'crop' | 'media' | 'trim' | 'bleed' | 'art';
-export type DrawingUnit = 'mm' | 'cm' | 'm' | 'in' | 'ft' | 'pt';
-
-/** How a picture is traced. Limits in pixels of the picture. */
-export interface TraceChoices {
-  readonly by: 'brightness' | 'alpha' | 'colours';
-  /** 0 … 1: what is darker, or more opaque, is inside. Not used for colours. */
-  readonly threshold: number;
-  /** Whether what is brighter is inside instead. */
-  readonly invert: boolean;
-  /** Number of colours, 2 … 12. */
-  readonly colours: number;
-  /** Whether the colour that lines the picture's edge is left out. */
-  readonly dropGround: boolean;
-  /** Spots and holes of fewer pixels are left out. */
-  readonly despeckle: number;
-  /** px of blur before the outline is looked for, 0 … 4. */
-  readonly smooth: number;
-  /** Degrees: an outline that turns by more keeps a corner. */
-  readonly corner: number;
-}
 
 /** A customer's file with what had to be decided to read it; null where nothing had to be. */
 export interface FileSource {
@@ -87,18 +68,6 @@ export interface LineRules {
   readonly shape: Readonly<Record<string, LineKind>>;
   /** How lines with a width are cut, by shape or `*`; missing: hairlines along, others around. */
   readonly stroke: Readonly<Record<string, StrokeManner>>;
-}
-
-export type FixKind =
-  'close' | 'weld' | 'double' | 'thicken' | 'simplify' | 'island' | 'outline' | 'flat' | 'print';
-
-/**
- * One thing mended: at a shape (`pieceId/shape`), at a place (`#rrggbb@u,v`, fractions of the sign), or `*` for
- * every one of its kind.
- */
-export interface Fix {
-  readonly kind: FixKind;
-  readonly at: string;
 }
 
 /** A finding a person has looked at and leaves as it is. */

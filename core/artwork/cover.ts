@@ -1,5 +1,5 @@
 /** What painted things cover: strokes as outlines, clips as regions. */
-import type { Clip, ClipOutline, StrokeStyle } from './artwork';
+import type { Clip, ClipOutline, StrokeStyle } from '../readers/artwork';
 import { dash } from '../geometry/dash';
 import type { Matrix } from '../geometry/matrix';
 import { multiply, scaling, stretch } from '../geometry/matrix';

@@ -1,8 +1,8 @@
 /** Shaped lines of text laid out as a sign: sized by the height of a capital, aligned, straight or along an arc. */
 import { largest } from '../geometry/lists';
-import type { Artwork, Shape } from './artwork';
+import type { Artwork, Shape } from '../readers/artwork';
 import type { TextSource } from './choices';
-import { onOwnPage } from './ownPage';
+import { onOwnPage } from '../readers/ownPage';
 import type { Finding } from '../findings/finding';
 import type { Matrix } from '../geometry/matrix';
 import { multiply, scaling, translation } from '../geometry/matrix';

@@ -1,10 +1,10 @@
 /** The whole sign: every piece of artwork at its size and in its place. */
-import type { Artwork } from './artwork';
+import type { Artwork } from '../readers/artwork';
 import type { ArtworkChoices, Piece } from './choices';
 import { PLACE_FIXES, sourceKey } from './choices';
 import type { PieceRules, PreparedLine, PreparedPiece, PreparedShape, SizeChoices } from './preparePiece';
 import { finalSize, fit, mapInk, preparePiece, sizeTrouble } from './preparePiece';
-import { withoutDoubles } from '../checks/doubles';
+import { withoutDoubles } from './doubles';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, heightOf, isEmptyBounds, joinBounds, widthOf } from '../geometry/bounds';

@@ -1,8 +1,8 @@
 import { own } from '../units/own';
-import type { Artwork, Shape } from './artwork';
-import type { Fix, FixKind, LineKind, LineRules } from './choices';
+import type { Artwork, Shape } from '../readers/artwork';
+import type { Finding, Fix, FixKind } from '../findings/finding';
+import type { LineKind, LineRules } from './choices';
 import { isFixed, NO_LINE_RULES } from './choices';
-import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import {
   boundsTouch,

@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Artwork, Shape } from '../artwork/artwork';
-import type { Fix, LineRules } from '../artwork/choices';
+import type { Artwork, Shape } from '../readers/artwork';
+import type { Fix } from '../findings/finding';
+import type { LineRules } from '../artwork/choices';
 import { NO_LINE_RULES } from '../artwork/choices';
-import { NO_WIDTH } from '../artwork/outlines';
+import { NO_WIDTH } from '../readers/outlines';
 import { IDENTITY } from '../geometry/matrix';
 import { regionArea } from '../geometry/region';
 import { NO_FILM_CHOICES } from '../films/separate';

@@ -1,24 +1,23 @@
 /** The check-over: everything in the prepared art that would spoil film, each with its place, measure and limit. */
 import { append } from '../geometry/lists';
-import type { Artwork } from '../artwork/artwork';
-import type { Fix, Piece } from '../artwork/choices';
+import type { Artwork } from '../readers/artwork';
+import type { Finding, Fix } from '../findings/finding';
+import type { ArtworkChoices, Piece } from '../artwork/choices';
 import { isFixed, sourceKey } from '../artwork/choices';
-import type { ArtworkChoices } from '../artwork/choices';
 import type { PreparedArtwork } from '../artwork/prepare';
 import type { PreparedLine } from '../artwork/preparePiece';
 import { AUTO_CLOSE } from '../artwork/preparePiece';
 import { limitsOf } from '../films/film';
 import { placeRef } from '../films/mend';
 import type { FilmLayer, Separation } from '../films/separate';
-import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
 import { lineLength, regionArea, regionBounds } from '../geometry/region';
 import { piecesOf } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
-import { findCrossings } from './crossings';
-import { DOUBLE_WITHIN, findDoubles } from './doubles';
-import { narrowPlaces } from './narrow';
+import { findCrossings } from '../geometry/crossings';
+import { DOUBLE_WITHIN, findDoubles } from '../artwork/doubles';
+import { narrowPlaces } from '../geometry/narrow';
 
 /** Past this many findings of one kind the rest is told in one. */
 const MOST_OF_A_KIND = 60;

@@ -3,7 +3,7 @@ import { expect, test } from '@jest/globals';
 import { seenColours } from '../films/seen';
 import { regionArea } from '../geometry/region';
 import type { Region } from '../geometry/region';
-import { narrowPlaces } from './narrow';
+import { narrowPlaces } from '../geometry/narrow';
 
 test('a ribbon of 40 m, 1 mm wide, is one narrow place after the other', () => {
   const steps = 200_000;

@@ -1,6 +1,6 @@
 /** One line of a program as it goes over the wire, taken apart: where it can be broken off and gone on with. */
-import { createHpglReader } from './readHpgl';
-import type { Instruction } from './readHpgl';
+import { createHpglReader } from '../hpgl/readHpgl';
+import type { Instruction } from '../hpgl/readHpgl';
 
 export interface UnitPoint {
   readonly x: number;

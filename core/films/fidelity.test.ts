@@ -6,7 +6,7 @@ import { describe, expect, test } from '@jest/globals';
 import { readdirSync, readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
 import { differingShare, pixels, stackedSvg } from '../../server/files/pixels.testing';
-import { readResolvedSvg } from '../artwork/readResolvedSvg';
+import { readResolvedSvg } from '../readers/svg/readResolvedSvg';
 
 const EMOJI = 'node_modules/@twemoji/svg';
 const FLAGS = 'node_modules/flag-icons/flags/4x3';

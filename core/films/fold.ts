@@ -1,5 +1,5 @@
 /** Near-equal colours as one: files often paint one colour in several ways. */
-import { deltaE, labOf } from './colour';
+import { deltaE, labOf } from '../colour/colour';
 
 /** A colour and how much of it there is, mm². */
 interface Painted {

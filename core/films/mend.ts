@@ -1,7 +1,7 @@
 /** What fixes do to the colours once they are separated: thin stems grow to what the film holds, islands go. */
-import type { Fix } from '../artwork/choices';
+import type { Fix } from '../findings/finding';
 import { isFixed, PLACE_FIXES } from '../artwork/choices';
-import { narrowPlaces } from '../checks/narrow';
+import { narrowPlaces } from '../geometry/narrow';
 import { boundsTouch } from '../geometry/bounds';
 import type { Bounds } from '../geometry/bounds';
 import { piecesOf } from '../geometry/nesting';

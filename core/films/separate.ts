@@ -1,8 +1,7 @@
 import { own } from '../units/own';
-import type { Fix } from '../artwork/choices';
+import type { Finding, Fix } from '../findings/finding';
 import { PLACE_FIXES } from '../artwork/choices';
 import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
-import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
@@ -16,7 +15,7 @@ import {
   weld,
 } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
-import { deltaE, labOf } from './colour';
+import { deltaE, labOf } from '../colour/colour';
 import type { Film } from './film';
 import { buildOf } from './film';
 import type { ColourPlan } from './colourPlan';
@@ -25,12 +24,11 @@ import { folded } from './fold';
 import type { MarkChoices } from './marks';
 import { markPlaces, markRegion } from './marks';
 import { mend } from './mend';
-import type { Layered, Overlap } from './overlap';
+import type { Layered, Overlap, Under } from './overlap';
 import type { Tell } from '../stages/progress';
 import { untold } from '../stages/progress';
 import type { MakeStage } from '../stages/remember';
 import { forgetful } from '../stages/remember';
-import type { Under } from './overlap';
 import { layUnder, overlapFindings, overlapOf } from './overlap';
 import type { SeenColour } from './seen';
 

@@ -1,5 +1,16 @@
-import type { Fix } from '../artwork/choices';
 import type { Bounds } from '../geometry/bounds';
+
+export type FixKind =
+  'close' | 'weld' | 'double' | 'thicken' | 'simplify' | 'island' | 'outline' | 'flat' | 'print';
+
+/**
+ * One thing mended: at a shape (`pieceId/shape`), at a place (`#rrggbb@u,v`, fractions of the sign), or `*` for
+ * every one of its kind.
+ */
+export interface Fix {
+  readonly kind: FixKind;
+  readonly at: string;
+}
 
 /** How much a finding matters: `stop` keeps the order from the cutter, `check` wants a look, `note` only tells. */
 export type Severity = 'stop' | 'check' | 'note';

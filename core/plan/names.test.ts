@@ -1,6 +1,6 @@
 /** Names come from customers' files and from the shop: none of them may be taken for what every object has by birth. */
 import { expect, test } from '@jest/globals';
-import type { Artwork } from '../artwork/artwork';
+import type { Artwork } from '../readers/artwork';
 import { IDENTITY } from '../geometry/matrix';
 import { DEMO_SHOP } from '../../demo/shop';
 import { oneFile } from './oneFile';

@@ -1,4 +1,4 @@
-import type { Artwork } from '../artwork/artwork';
+import type { Artwork } from '../readers/artwork';
 import type { Piece } from '../artwork/choices';
 import { pieceOfFile, sourceKey } from '../artwork/choices';
 import type { Choices } from './plan';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { DEMO_SHOP } from '../../demo/shop';
-import type { Artwork } from '../artwork/artwork';
+import type { Artwork } from '../readers/artwork';
 import type { ArtworkChoices } from '../artwork/choices';
 import { atOnce } from '../checks/checkOver';
 import type { Cutter } from '../layout/cutter';

@@ -1,6 +1,6 @@
 /** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
 import { own } from '../units/own';
-import type { Artwork } from '../artwork/artwork';
+import type { Artwork } from '../readers/artwork';
 import type { ArtworkChoices, Ignored } from '../artwork/choices';
 import { isSame, NO_LINE_RULES, sourceKey } from '../artwork/choices';
 import type { PreparedArtwork } from '../artwork/prepare';

@@ -1,5 +1,5 @@
 /** How much one order can hold: what lies over it is refused before work starts. */
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import { FileProblem } from './fileProblem';
 
 export interface Work {

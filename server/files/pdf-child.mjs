@@ -1,5 +1,5 @@
 // Runs the PDF parser in a process of its own: a file that makes it hang or crash takes nothing with it.
-// argv: page number. stdin: the file. stdout: JSON of what core/artwork/readPdf.ts takes, or { problem }.
+// argv: page number. stdin: the file. stdout: JSON of what core/readers/pdf/readPdf.ts takes, or { problem }.
 import { createRequire } from 'node:module';
 import { readFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';

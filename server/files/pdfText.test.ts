@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import { fontFiles, SHIPPED_FONTS } from './fonts';
 import { differingShare, pixels, stackedSvg } from './pixels.testing';
 import type { Pixels } from './pixels.testing';

@@ -1,6 +1,6 @@
 /** Pictures of SVG by an independent renderer (resvg), and how far two of them differ. Only tests use this. */
 import { Resvg } from '@resvg/resvg-js';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import { preparePiece } from '../../core/artwork/preparePiece';
 import { seenColours } from '../../core/films/seen';
 import { regionToPathData } from '../../core/geometry/pathText';

@@ -1,9 +1,9 @@
 /** Any file a customer sends: known by what is in it, whatever its name says. */
 import { gunzipSync } from 'node:zlib';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import type { FileSource } from '../../core/artwork/choices';
-import { readDxf } from '../../core/artwork/readDxf';
-import { readPlt } from '../../core/artwork/readPlt';
+import { readDxf } from '../../core/readers/dxf/readDxf';
+import { readPlt } from '../../core/readers/plt/readPlt';
 import { FileProblem } from './fileProblem';
 import { tooMuch, workOf } from './limits';
 import type { Tell } from './tell';

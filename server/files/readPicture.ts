@@ -1,11 +1,11 @@
 import { join } from 'node:path';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import type { Finding } from '../../core/findings/finding';
-import type { TraceChoices } from '../../core/artwork/choices';
+import type { TraceChoices } from '../../core/tracing/choices';
 import { DEFAULT_TRACE } from '../../core/artwork/choices';
-import type { Picture } from '../../core/artwork/trace/picture';
-import { isPhotograph, suggestTrace } from '../../core/artwork/trace/suggest';
-import { artworkOfTrace, trace } from '../../core/artwork/trace/trace';
+import type { Picture } from '../../core/tracing/picture';
+import { isPhotograph, suggestTrace } from '../../core/tracing/suggest';
+import { artworkOfTrace, trace } from '../../core/tracing/trace';
 import { FileProblem } from './fileProblem';
 import { launchOwn, tooComplicated } from './launch';
 import type { Tell } from './tell';

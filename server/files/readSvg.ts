@@ -1,6 +1,6 @@
 import { join } from 'node:path';
-import type { Artwork } from '../../core/artwork/artwork';
-import { readResolvedSvg } from '../../core/artwork/readResolvedSvg';
+import type { Artwork } from '../../core/readers/artwork';
+import { readResolvedSvg } from '../../core/readers/svg/readResolvedSvg';
 import { lettersMissing } from '../../core/artwork/layText';
 import type { Finding } from '../../core/findings/finding';
 import { FileProblem } from './fileProblem';

@@ -1,10 +1,10 @@
 /** Text into outlines: shaping and kerning by HarfBuzz, layout in core. */
 import { readFile } from 'node:fs/promises';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import type { TextSource } from '../../core/artwork/choices';
 import type { ShapedGlyph } from '../../core/artwork/layText';
 import { layText } from '../../core/artwork/layText';
-import { parsePathData } from '../../core/artwork/pathData';
+import { parsePathData } from '../../core/readers/svg/pathData';
 import { mapPath } from '../../core/geometry/path';
 import { scaling } from '../../core/geometry/matrix';
 import { FileProblem } from './fileProblem';

@@ -1,7 +1,7 @@
 /** Files and texts, and what they read as. */
 import { createHash } from 'node:crypto';
 import { eq } from 'drizzle-orm';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import type { ArtworkChoices, FileSource, Source, TextSource } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
 import type { Db } from '../db/connect';

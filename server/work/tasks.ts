@@ -2,7 +2,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import type { TextSource } from '../../core/artwork/choices';
 import { applySheet, markHint, hintsOf, TAPING } from '../../core/films/applying';
 import { regionToPathData } from '../../core/geometry/pathText';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
-import { readResolvedSvg } from '../../core/artwork/readResolvedSvg';
+import { readResolvedSvg } from '../../core/readers/svg/readResolvedSvg';
 import { regionArea } from '../../core/geometry/region';
 import type { Region } from '../../core/geometry/region';
 import { oneFile } from '../../core/plan/oneFile';

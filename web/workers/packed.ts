@@ -1,5 +1,5 @@
 /** What the planning worker hands to the page: plain numbers in arrays that move without being copied. */
-import type { Artwork, Offers } from '../../core/artwork/artwork';
+import type { Artwork, Offers } from '../../core/readers/artwork';
 import type { LineKind, Piece } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
 import type { PlacedPiece, PreparedArtwork } from '../../core/artwork/prepare';

@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink';
-import type { Artwork } from '../../core/artwork/artwork';
+import type { Artwork } from '../../core/readers/artwork';
 import type { Choices, Shop } from '../../core/plan/plan';
 import type { Picked, Snapped } from '../../core/artwork/pick';
 import { pickAt, snapAt } from '../../core/artwork/pick';

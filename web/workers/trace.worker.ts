@@ -1,8 +1,8 @@
 import { expose } from 'comlink';
-import type { TraceChoices } from '../../core/artwork/choices';
+import type { TraceChoices } from '../../core/tracing/choices';
 import type { Path } from '../../core/geometry/path';
-import { trace } from '../../core/artwork/trace/trace';
-import type { Picture } from '../../core/artwork/trace/picture';
+import { trace } from '../../core/tracing/trace';
+import type { Picture } from '../../core/tracing/picture';
 
 /** A trace as a page shows it over its picture, in pixels of the picture shown. */
 export interface TraceView {

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import type { Browser } from '@playwright/test';
 import sharp from 'sharp';
-import type { Artwork } from '../../../core/artwork/artwork';
+import type { Artwork } from '../../../core/readers/artwork';
 import { differingShare, pixels, stackedSvg } from '../pixels.testing';
 import type { Pixels } from '../pixels.testing';
 import { readFile } from '../readFile';

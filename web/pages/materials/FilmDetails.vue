@@ -2,7 +2,7 @@
 /** A film's rolls, its colour in both ways of writing, and what it bears. */
 import { Plus, X } from '@lucide/vue';
 import { computed } from 'vue';
-import { hexOfLab, labOf } from '../../../core/films/colour';
+import { hexOfLab, labOf } from '../../../core/colour/colour';
 import type { Film, FilmLimits, Roll } from '../../../core/films/film';
 import { limitsOf } from '../../../core/films/film';
 import DraftField from '../../parts/DraftField.vue';

@@ -4,7 +4,7 @@ import Checkbox from 'primevue/checkbox';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
-import { deltaE, labOf } from '../../../core/films/colour';
+import { deltaE, labOf } from '../../../core/colour/colour';
 import type { Film } from '../../../core/films/film';
 import { finishOf } from '../../../core/films/film';
 import { onShelf } from '../../parts/onShelf';

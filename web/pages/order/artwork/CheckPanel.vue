@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** The check-over: everything that would spoil film, with its way to mend it. */
 import { computed, nextTick, ref, watch } from 'vue';
-import type { Fix, FixKind } from '../../../../core/artwork/choices';
-import type { Finding } from '../../../../core/findings/finding';
+import type { Finding, Fix, FixKind } from '../../../../core/findings/finding';
 import FoldOut from '../../../parts/FoldOut.vue';
 import { useArtwork } from '../../../stores/artwork';
 

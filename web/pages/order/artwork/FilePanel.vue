@@ -2,8 +2,8 @@
 /** What a file leaves open: its page, its unit, the typeface of its text. */
 import { computed, onMounted, ref } from 'vue';
 import type { FontInfo } from '../../../../contracts/api';
-import type { Offers } from '../../../../core/artwork/artwork';
-import type { FileSource, PageBox, Piece } from '../../../../core/artwork/choices';
+import type { Offers, PageBox } from '../../../../core/readers/artwork';
+import type { FileSource, Piece } from '../../../../core/artwork/choices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import { call } from '../../../stores/api';
 import { useArtwork } from '../../../stores/artwork';

@@ -2,7 +2,8 @@
 /** A picture into outlines, tried out over the picture while a control moves. */
 import { wrap } from 'comlink';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
-import type { FileSource, Piece, TraceChoices } from '../../../../core/artwork/choices';
+import type { TraceChoices } from '../../../../core/tracing/choices';
+import type { FileSource, Piece } from '../../../../core/artwork/choices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import SliderRow from '../../../parts/SliderRow.vue';
 import SwitchRow from '../../../parts/SwitchRow.vue';
