@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
-import { largeDrawing } from './largeDrawing';
+import { busyDrawing, largeDrawing } from './largeDrawing';
 
 const row = (what: string, figure: string, target: string): void =>
   console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${target}`);
@@ -49,4 +49,41 @@ row(
   longest.map((ms) => (ms ? ms.toFixed(0) : '<50')).join(' '),
   'none over 50 ms',
 );
+await panAndZoom();
 await browser.close();
+
+/** Frames a second while a piled drawing of 200 000 segments with its findings is panned and zoomed. */
+async function panAndZoom(): Promise<void> {
+  const path = join(mkdtempSync(join(tmpdir(), 'bench-')), 'busy.svg');
+  writeFileSync(path, busyDrawing(2000, 100));
+  await page.goto(`${process.env.SHOP}/orders`);
+  await page.setInputFiles('input[type=file]', path);
+  await page.waitForURL(/orders\/\d+$/, { timeout: 120_000 });
+  await page.getByRole('button', { name: /^\d Artwork/ }).click();
+  await page.getByText(/^\d+ found$/).waitFor({ timeout: 300_000 });
+  await page.waitForTimeout(4000);
+  const found = await page.getByText(/^\d+ found$/).innerText();
+  const result = await page.evaluate(async () => {
+    const stage = document.querySelector('[role=application]')!;
+    const { tasks } = window as unknown as { tasks: number[] };
+    tasks.length = 0;
+    const { left, top, width, height } = stage.getBoundingClientRect();
+    const at = { clientX: left + width / 2, clientY: top + height / 2, bubbles: true };
+    const frames: number[] = [];
+    for (let i = 0; i < 150; i++) {
+      await new Promise((done) => requestAnimationFrame((time) => done(frames.push(time))));
+      if (i < 75)
+        stage.dispatchEvent(
+          new KeyboardEvent('keydown', { key: i % 30 < 15 ? 'ArrowRight' : 'ArrowLeft', bubbles: true }),
+        );
+      else
+        stage.dispatchEvent(
+          new WheelEvent('wheel', { ...at, deltaY: i % 30 < 15 ? -60 : 60, cancelable: true }),
+        );
+    }
+    const seconds = (frames.at(-1)! - frames[0]) / 1000;
+    return { fps: (frames.length - 1) / seconds, longest: Math.max(0, ...tasks) };
+  });
+  row(`frames a second, 200 000 segments, ${found}`, result.fps.toFixed(0), '≥ 50');
+  row('longest task meanwhile, ms', result.longest ? result.longest.toFixed(0) : '<50', 'none over 50');
+}

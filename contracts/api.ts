@@ -42,6 +42,7 @@ export const filmSchema = z.object({
   build: build.optional(),
   finish: finish.optional(),
   price: price.optional(),
+  putAway: z.boolean().optional(),
 });
 
 /** What can be changed of a film; its id stays. */
@@ -59,6 +60,7 @@ export const filmChangeSchema = z.strictObject({
   finish: finish.optional(),
   limits: limits.optional(),
   price: price.optional(),
+  putAway: z.boolean().optional(),
 });
 
 export const filmTableSchema = z.strictObject({ csv: z.string().max(1_000_000) });
@@ -143,7 +145,7 @@ export const orderRowSchema = z.object({
 });
 export type OrderRow = z.infer<typeof orderRowSchema>;
 
-export const ORDER_FILTERS = ['all', 'late', 'open', 'queued', 'cutting', 'cut'] as const;
+export const ORDER_FILTERS = ['all', 'late', 'open', 'queued', 'cutting', 'cut', 'put-away'] as const;
 export type OrderFilter = (typeof ORDER_FILTERS)[number];
 
 /** What is asked of the list of orders. */

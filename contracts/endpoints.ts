@@ -157,6 +157,19 @@ export const ENDPOINTS: readonly Endpoint[] = [
     gives: z.array(cutSchema),
   },
   {
+    method: 'post',
+    path: '/api/orders/{id}/put-away',
+    says: 'Put an order out of sight',
+    gives: z.object({}),
+  },
+  { method: 'post', path: '/api/orders/{id}/bring-back', says: 'Bring it back', gives: z.object({}) },
+  {
+    method: 'post',
+    path: '/api/orders/{id}/clear',
+    says: 'Take an order that was put away, and was never cut, out for good',
+    gives: z.object({}),
+  },
+  {
     method: 'get',
     path: '/api/cuts',
     says: 'Cuts; open ones, or those of one order',

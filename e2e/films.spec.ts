@@ -259,6 +259,11 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   await second.fill('1220');
   await second.press('Enter');
   await expect(second).toHaveValue('1220.0 mm');
+  // one taken away by mistake comes back
+  await page.getByRole('button', { name: 'Take roll 2 of Heather away' }).click();
+  await expect(second).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(second).toHaveValue('1220.0 mm');
   const light = page.getByLabel('L* of Heather');
   await light.fill('50');
   await light.press('Enter');

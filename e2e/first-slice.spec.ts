@@ -154,6 +154,25 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   await expect(page.getByRole('link', { name: /pennant/ }).getByText('Cut', { exact: true })).toBeVisible();
 });
 
+test('an order is put away, brought back, put away again and cleared for good', async ({ page }) => {
+  await page.goto('/orders');
+  await drop(page, 'spare.svg', readFileSync('e2e/art/pennant.svg'));
+  await page.waitForURL(/orders\/\d+$/);
+  await page.getByRole('link', { name: 'Orders' }).click();
+  const row = page.getByRole('link', { name: /spare/ });
+  await page.getByRole('button', { name: 'Put spare away' }).click();
+  await expect(row).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(row).toBeVisible();
+  await page.getByRole('button', { name: 'Put spare away' }).click();
+  await expect(row).toBeHidden();
+  await page.getByRole('button', { name: /^Put away/ }).click();
+  await expect(row).toBeVisible();
+  await page.getByRole('button', { name: 'Clear for good' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Clear for good' }).click();
+  await expect(page.getByText('No order matches.')).toBeVisible();
+});
+
 test('a file that cannot be taken is told in a sentence and nothing is lost', async ({ page }) => {
   await page.goto('/orders');
   await expect(page.locator('.rows li').first()).toBeVisible();
@@ -207,6 +226,7 @@ test('two people change the same field: the later one chooses, with both values 
   const other = await (await browser.newContext()).newPage();
   await other.goto(page.url());
   await section(other, 'Layout').click();
+  await expect(other.getByLabel('Spacing')).toBeVisible();
   // the second person's page is cut off for a while
   await other.context().setOffline(true);
   await other.getByLabel('Spacing').fill('3');

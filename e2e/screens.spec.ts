@@ -7,28 +7,6 @@ const SIZES = [
 ];
 
 for (const size of SIZES) {
-  test(`no section of the run card is wider than the card at ${size.width} × ${size.height}`, async ({
-    page,
-  }) => {
-    await page.setViewportSize(size);
-    await page.goto('/');
-    await page.getByText('Marsh Wren hull names').first().click();
-    for (const section of ['Artwork', 'Films', 'Layout', 'Cut settings']) {
-      const heading = page.getByRole('button', { name: new RegExp(`^\\d ${section}`) });
-      if ((await heading.getAttribute('aria-expanded')) !== 'true') await heading.click();
-      if (section === 'Films') {
-        const fold = page.getByRole('button', { name: 'Overlaps and copies' });
-        if ((await fold.getAttribute('aria-expanded')) !== 'true') await fold.click();
-        await expect(page.locator('.copies', { hasText: 'copies' }).first()).toBeVisible();
-      }
-      await expect
-        .poll(() => page.locator('.sections').evaluate((box) => box.scrollWidth - box.clientWidth), {
-          message: section,
-        })
-        .toBeLessThanOrEqual(0);
-    }
-  });
-
   test(`bars and lists fit into the window at ${size.width} × ${size.height}`, async ({ page }) => {
     await page.setViewportSize(size);
     await page.goto('/orders');

@@ -24,7 +24,7 @@ import { regionArea } from '../core/geometry/region';
 import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
-import { cuts, cutters, films, leases, recipes, revisions } from './db/schema';
+import { cuts, cutters, files, films, leases, recipes, revisions } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
 
@@ -436,7 +436,7 @@ describe('the list of orders', () => {
       [late.id, true],
       [later.id, false],
     ]);
-    expect(both.counts).toEqual({ all: 2, late: 1, open: 2, queued: 0, cutting: 0, cut: 0 });
+    expect(both.counts).toEqual({ all: 2, late: 1, open: 2, queued: 0, cutting: 0, cut: 0, 'put-away': 0 });
     expect((await list({ search: `kittiwake #${later.number}` })).rows.map(({ id }) => id)).toEqual([
       later.id,
     ]);
@@ -446,6 +446,47 @@ describe('the list of orders', () => {
     expect((await list({ search: 'kittiwake', show: 'late' })).rows).toHaveLength(1);
     expect((await list({ search: 'kittiwake', limit: 1 })).rows).toHaveLength(1);
     await api().get('/api/orders').query({ show: 'odd' }).expect(400);
+  });
+
+  test('put away, brought back, and cleared for good; what was cut or is queued stays', async () => {
+    const order = await named('Kittiwake lost at sea', null);
+    const say = (id: number, word: string) => api().post(`/api/orders/${id}/${word}`);
+    const seen = async () => (await list({ search: 'lost at sea' })).counts;
+    // not before it was put away
+    expect((await say(order.id, 'clear')).body.code).toBe('not-put-away');
+    await say(order.id, 'put-away').expect(200);
+    expect(await seen()).toMatchObject({ all: 0, open: 0, 'put-away': 1 });
+    expect((await list({ search: 'lost at sea', show: 'put-away' })).rows).toHaveLength(1);
+    await say(order.id, 'bring-back').expect(200);
+    expect(await seen()).toMatchObject({ all: 1, 'put-away': 0 });
+    await say(order.id, 'put-away').expect(200);
+    await say(order.id, 'clear').expect(200);
+    expect(await seen()).toMatchObject({ all: 0, 'put-away': 0 });
+    await api().get(`/api/orders/${order.id}`).expect(404);
+    // its file has other orders still
+    const again = await newOrder();
+    await api().get(`/api/orders/${again.id}/pieces/p1/original`).expect(200);
+
+    const cut = await queueOne();
+    expect((await say(cut.orderId, 'put-away')).body.code).toBe('in-queue');
+    await clearQueue();
+    await server.services.db.update(cuts).set({ state: 'done' }).where(eq(cuts.id, cut.id));
+    await say(cut.orderId, 'put-away').expect(200);
+    expect((await say(cut.orderId, 'clear')).body.code).toBe('was-cut');
+  });
+
+  test('an order’s own file goes with it', async () => {
+    const lonely =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="31mm" height="17mm"><rect width="31" height="17"/></svg>';
+    const { body: order } = await upload(lonely, 'lonely.svg').expect(200);
+    const [{ source }] = (order as Order).choices.artwork.pieces;
+    const hash = source.kind === 'file' ? source.hash : '';
+    const kept = () =>
+      server.services.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));
+    expect(await kept()).toHaveLength(1);
+    await api().post(`/api/orders/${order.id}/put-away`).expect(200);
+    await api().post(`/api/orders/${order.id}/clear`).expect(200);
+    expect(await kept()).toHaveLength(0);
   });
 
   test('at which cutter an order is', async () => {

@@ -66,6 +66,22 @@ test('a check-over goes in steps that only rise, and can be left off between two
   expect([...planner.check(artworks, choices, DEMO_SHOP)]).toEqual([]);
 });
 
+test('nothing is found in what is not cut', () => {
+  const RED = '#b0202f';
+  const bad = [
+    box(70, 0, 60, 0.9, { colour: RED }),
+    line([0, 0, 50, 0, 50, 50, 0, 50, 0, 3], false, { colour: RED }),
+    line([0, 80, 90, 80], false, { colour: RED }),
+    box(0, 90, 40, 40, { colour: RED, look: 'gradient' }),
+  ];
+  const artwork = art(box(0, 0, 60, 60), ...bad);
+  const found = (films: typeof NO_FILM_CHOICES) =>
+    new Set(codes(artwork, [], {}, films).filter((code) => code !== 'several-strips'));
+  expect(found(NO_FILM_CHOICES)).toEqual(new Set(['gradient', 'open-line', 'hairline', 'narrow']));
+  expect(found({ ...NO_FILM_CHOICES, off: [RED] })).toEqual(new Set());
+  expect(found({ ...NO_FILM_CHOICES, print: [RED] })).toEqual(new Set(['to-print']));
+});
+
 describe('each finding goes with its own fix', () => {
   test.each([
     ['narrow', art(box(0, 0, 60, 60), box(70, 0, 60, 0.9)), 0.9, 1.5],

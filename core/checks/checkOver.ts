@@ -5,7 +5,7 @@ import type { Finding, Fix } from '../findings/finding';
 import type { ArtworkChoices, Piece } from '../artwork/choices';
 import { isFixed, sourceKey } from '../artwork/choices';
 import type { PreparedArtwork } from '../artwork/prepare';
-import type { PreparedLine } from '../artwork/preparePiece';
+import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import { AUTO_CLOSE } from '../artwork/preparePiece';
 import { limitsOf } from '../films/film';
 import { placeRef } from '../films/mend';
@@ -41,11 +41,12 @@ export function* checkOver(
   step: number | undefined,
 ): CheckSteps {
   const { films } = separation;
+  const shapes = cutShapes(prepared, separation);
   const tasks: readonly (() => Finding[])[] = [
-    () => paintFindings(artworks, choices, boundsByRef(prepared)),
-    ...lineTasks(prepared.lines, films),
+    () => paintFindings(artworks, choices, boundsByRef(shapes)),
+    ...lineTasks(films),
     ...films.flatMap((film) => filmTasks(film, prepared)),
-    () => (step === undefined ? [] : nodeFindings(prepared, step)),
+    () => (step === undefined ? [] : nodeFindings(shapes, step)),
   ];
   const found: Finding[] = [];
   for (const [done, task] of tasks.entries()) {
@@ -65,9 +66,15 @@ export function atOnce(steps: CheckSteps): Finding[] {
 
 type Size = Pick<PreparedArtwork, 'width' | 'height'>;
 
-function boundsByRef({ shapes, lines }: PreparedArtwork): Map<string, Bounds> {
+/** Nothing is found in what is not cut: shapes of colours that go to print or to nothing. */
+function cutShapes({ shapes }: PreparedArtwork, { colours }: Separation): readonly PreparedShape[] {
+  const left = new Set(colours.flatMap(({ colour, goesTo }) => (goesTo === 'film' ? [] : [colour])));
+  return left.size === 0 ? shapes : shapes.filter(({ colour }) => !left.has(colour));
+}
+
+function boundsByRef(shapes: readonly PreparedShape[]): Map<string, Bounds> {
   const out = new Map<string, Bounds>();
-  for (const { ref, bounds } of [...shapes, ...lines]) {
+  for (const { ref, bounds } of shapes) {
     const known = out.get(ref);
     out.set(ref, known ? joinBounds(known, bounds) : bounds);
   }
@@ -135,7 +142,8 @@ function paintFinding(
 
 const CUTTING = new Set(['kiss', 'through']);
 
-function lineTasks(all: readonly PreparedLine[], films: readonly FilmLayer[]): (() => Finding[])[] {
+function lineTasks(films: readonly FilmLayer[]): (() => Finding[])[] {
+  const all = films.flatMap(({ lines }) => lines);
   const cut = all.filter((line) => CUTTING.has(line.kind));
   return [
     () => capped(openFindings(cut), (n) => `${n} more lines are open.`),
@@ -288,7 +296,7 @@ function islandsIn(region: Region, limit: number): Region[] {
   return piecesOf(region).filter((piece) => regionArea(piece) < limit);
 }
 
-function nodeFindings({ shapes }: PreparedArtwork, step: number): Finding[] {
+function nodeFindings(shapes: readonly PreparedShape[], step: number): Finding[] {
   const found = shapes.flatMap(({ region, bounds, ref }): Finding[] => {
     const count = shortSteps(region, step);
     if (count < FEW_NODES) return [];

@@ -32,6 +32,8 @@ export interface Film {
   readonly build?: Build;
   /** Missing: gloss, matt for garments. */
   readonly finish?: Finish;
+  /** Not offered any more; orders that use it keep it. */
+  readonly putAway?: boolean;
   /** The shop's own money, for a metre of the roll. */
   readonly price?: number;
 }

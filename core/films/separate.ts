@@ -289,7 +289,7 @@ function planColour(
   if (onlyDivides && base) return { ...own, film: base, deltaE: 0, proposed: true };
   const nearest = nearestFilm(
     seen.colour,
-    catalogue.filter((film) => film.kind === 'sign' && buildOf(film) === 'opaque'),
+    catalogue.filter((film) => film.kind === 'sign' && buildOf(film) === 'opaque' && !film.putAway),
   );
   return { ...own, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
 }

@@ -27,6 +27,8 @@ export interface Finding {
   readonly message: string;
   /** What a person can do about it, one way a line. */
   readonly waysOut?: readonly string[];
+  /** Name of the film that it is said of: what holds for several is said once, with their names. */
+  readonly film?: string;
   /** Where on the finished sign, mm, face view. */
   readonly where?: Bounds;
   readonly measured?: number;

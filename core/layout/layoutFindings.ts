@@ -10,6 +10,7 @@ import type { Laid } from './shelves';
 
 export const noRoll = ({ name }: Film): Finding => ({
   code: 'no-roll',
+  film: name,
   severity: 'stop',
   message: `No roll of ${name} is on the shelf.`,
   waysOut: ['Pick another film under Films', 'Add a roll under Materials'],
@@ -19,6 +20,7 @@ export function rollMisfit({ name, rolls }: Film, cutter: Bed): Finding {
   const widths = rolls.map(({ width }) => both(width)).join(', ');
   return {
     code: 'roll-misfit',
+    film: name,
     severity: 'stop',
     message: `${name} is ${widths} wide; ${cutter.name} takes ${both(cutter.narrowest)} to ${both(cutter.widest)}.`,
     waysOut: ['Pick another cutter under Cutter', 'Pick a film of another width under Films'],
@@ -39,6 +41,7 @@ export function tooWide(
   const scale = Math.floor((usable / needs) * 1000) / 10;
   return {
     code: 'too-wide',
+    film: part.film.name,
     severity: 'stop',
     message: `${part.film.name} needs ${both(needs)} across, but the knife reaches ${both(usable)} on this ${formatLength(roll.width, 'mm')} ${roll.sheets === undefined ? 'roll' : 'sheet'} in ${cutter.name}.`,
     waysOut: [
@@ -69,6 +72,7 @@ function toolFindings(film: Film, strips: readonly Strip[], cutter: Bed): Findin
   return [
     {
       code: 'no-second-tool',
+      film: film.name,
       severity: 'check',
       message: `${second === 1 ? '1 line of' : `${second} lines of`} ${film.name} want a pen or a creasing tool; ${cutter.name} holds only a knife, so they are left out.`,
       waysOut: ['Give them another line kind under Artwork', 'Pick a cutter with two tools'],
@@ -96,6 +100,7 @@ function shortFindings(film: Film, strips: readonly Strip[]): Finding[] {
     return [
       {
         code: 'film-short',
+        film: film.name,
         severity: 'check',
         message: `${film.name} needs ${short}.`,
         waysOut: ['Cut fewer copies', sheets === undefined ? 'Put a new roll in' : 'Get more sheets'],
@@ -141,6 +146,7 @@ function trackFindings(film: Film, strips: readonly Strip[], cutter: Bed): Findi
     return [
       {
         code: isHard ? 'too-long' : 'long-track',
+        film: film.name,
         severity: isHard ? 'stop' : 'check',
         message: `${film.name} runs ${metres(long.length)} in one go; ${why}.`,
         waysOut: ['Make the sign smaller, or turn it under Layout', ...elsewhere],
@@ -156,6 +162,7 @@ function trackFindings(film: Film, strips: readonly Strip[], cutter: Bed): Findi
   return [
     {
       code: 'several-strips',
+      film: film.name,
       severity: 'note',
       message: `${film.name} goes over ${strips.length} strips, ${metres(total)} in all: ${reason}.`,
     },
@@ -166,12 +173,13 @@ export function mirrorFindings(film: Film, { mirror }: LayoutChoices): Finding[]
   if (mirror === 'by-film') {
     if (!film.cutFromBack) return [];
     const message = `${film.name} is cut from the back, so its cut is mirrored.`;
-    return [{ code: 'mirrored-by-film', severity: 'note', message }];
+    return [{ code: 'mirrored-by-film', film: film.name, severity: 'note', message }];
   }
   if (film.cutFromBack === (mirror === 'mirrored')) return [];
   return [
     {
       code: 'mirror-unusual',
+      film: film.name,
       severity: 'check',
       message: film.cutFromBack
         ? `${film.name} is cut from the back but is not mirrored: it will read backwards.`

@@ -304,6 +304,7 @@ const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
 const noRecipe = ({ id, name }: Film, cutter: Cutter): Finding => ({
   stage: 'cut',
   code: 'no-recipe',
+  film: name,
   severity: 'stop',
   message: `${cutter.name} has no recipe for ${name}, nor one for all films.`,
   waysOut: ['Pick another cutter or film', `Give ${cutter.name} a recipe for ${name}`],

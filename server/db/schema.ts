@@ -66,6 +66,8 @@ export const orders = pgTable('orders', {
   /** As last planned; null until it has been for the first time. */
   summary: jsonb('summary').$type<OrderSummary>(),
   changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+  /** Out of sight since; can be brought back, or cleared for good. */
+  putAwayAt: timestamp('put_away_at', { withTimezone: true }),
 });
 
 /**

@@ -11,6 +11,7 @@ import type { PaperKind } from '../files/papers';
 import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/cuts';
 import { listOrders } from '../services/orderList';
+import { clearOrder, putAway } from '../services/putAway';
 import { originalOf } from '../services/readings';
 import {
   applyingOf,
@@ -94,6 +95,20 @@ export function orderRoutes(services: CutServices): Router {
       response.json(await queueOrder(services, idOf(request), { revision, shop }, part));
     }),
   );
+
+  for (const [word, work] of [
+    ['put-away', (id: number) => putAway(services, id, true)],
+    ['bring-back', (id: number) => putAway(services, id, false)],
+    ['clear', (id: number) => clearOrder(services, id)],
+  ] as const) {
+    router.post(
+      `/:id/${word}`,
+      handle(async (request, response) => {
+        await work(idOf(request));
+        response.json({});
+      }),
+    );
+  }
 
   router.get(
     '/:id/thumbnail.png',

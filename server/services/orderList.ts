@@ -7,7 +7,11 @@ import { cuts, cutters, orders } from '../db/schema';
 
 export async function listOrders(db: Db, { search, show, limit }: OrderQuery): Promise<OrderList> {
   const known = orderStates(db, search);
-  const isShown = show === 'all' ? undefined : show === 'late' ? eq(known.late, true) : eq(known.state, show);
+  const isShown = and(
+    eq(known.putAway, show === 'put-away'),
+    show === 'late' ? eq(known.late, true) : undefined,
+    show === 'all' || show === 'late' || show === 'put-away' ? undefined : eq(known.state, show),
+  );
   const [rows, counted] = await Promise.all([
     db
       .with(known)
@@ -18,21 +22,28 @@ export async function listOrders(db: Db, { search, show, limit }: OrderQuery): P
       .limit(limit),
     db
       .with(known)
-      .select({ state: known.state, late: known.late, count: sql<number>`count(*)::int` })
+      .select({
+        state: known.state,
+        late: known.late,
+        putAway: known.putAway,
+        count: sql<number>`count(*)::int`,
+      })
       .from(known)
-      .groupBy(known.state, known.late),
+      .groupBy(known.state, known.late, known.putAway),
   ]);
   const count = (isIn: (of: (typeof counted)[number]) => boolean): number =>
     counted.filter(isIn).reduce((sum, { count }) => sum + count, 0);
   const counts = ORDER_FILTERS.map((filter) => [filter, count((of) => isIn(filter, of))]);
   return {
-    rows: rows.map((row) => ({ ...row, changedAt: row.changedAt.toISOString() })),
+    rows: rows.map(({ putAway: _shown, ...row }) => ({ ...row, changedAt: row.changedAt.toISOString() })),
     counts: Object.fromEntries(counts) as OrderList['counts'],
   };
 }
 
-const isIn = (filter: OrderFilter, of: Pick<OrderRow, 'state' | 'late'>): boolean =>
-  filter === 'all' || (filter === 'late' ? of.late : of.state === filter);
+function isIn(filter: OrderFilter, of: Pick<OrderRow, 'state' | 'late'> & { putAway: boolean }): boolean {
+  if (of.putAway || filter === 'put-away') return of.putAway && filter === 'put-away';
+  return filter === 'all' || (filter === 'late' ? of.late : of.state === filter);
+}
 
 /** Orders with what their cuts say of them. */
 function orderStates(db: Db, search: string) {
@@ -69,6 +80,7 @@ function orderStates(db: Db, search: string) {
           'late',
         ),
         cutters: sql<string[]>`coalesce(${live.at}, '{}')`.as('cutters'),
+        putAway: sql<boolean>`${orders.putAwayAt} is not null`.as('put_away'),
       })
       .from(orders)
       .leftJoin(live, eq(live.orderId, orders.id))

@@ -9,6 +9,7 @@ import type { Picked } from '../../core/artwork/pick';
 import type { TraceView } from '../workers/trace.worker';
 import type { Upload, UploadProgress } from './api';
 import { ApiProblem, upload } from './api';
+import { byKind } from '../parts/findingKinds';
 import { useOrder } from './order';
 
 /** Findings of the check-over: they carry a key, so that one can be mended or left. */
@@ -38,11 +39,12 @@ export const useArtwork = defineStore('artwork', () => {
     if (pieces.value.length === 1) return pieces.value[0];
     return selected.value.length === 1 ? pieces.value.find(({ id }) => id === selected.value[0]) : undefined;
   });
-  const findings = computed<readonly Finding[]>(() =>
-    [...(order.chosenPlan?.findings ?? [])]
+  const findings = computed<readonly Finding[]>(() => {
+    const kept = [...(order.chosenPlan?.findings ?? [])]
       .filter((f) => f.severity !== 'note' || f.key !== undefined)
-      .sort((a, b) => SEVERITY[a.severity] - SEVERITY[b.severity]),
-  );
+      .sort((a, b) => SEVERITY[a.severity] - SEVERITY[b.severity]);
+    return byKind(kept).flatMap(({ members }) => members.map(({ finding }) => finding));
+  });
 
   watch(
     () => order.order?.id,

@@ -103,7 +103,34 @@ export const useOrders = defineStore('orders', () => {
     }
   }
 
+  /** The order that was put away last, for as long as that can be taken back at once. */
+  const putAwayLast = ref<OrderRow>();
+  async function say(id: number, word: 'put-away' | 'bring-back' | 'clear'): Promise<boolean> {
+    problem.value = undefined;
+    try {
+      await call('POST', `/api/orders/${id}/${word}`);
+      await refresh();
+      return true;
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      problem.value = error;
+      return false;
+    }
+  }
+  async function putAway(row: OrderRow): Promise<void> {
+    if (await say(row.id, 'put-away')) putAwayLast.value = row;
+  }
+  async function bringBack(row: OrderRow): Promise<void> {
+    if (putAwayLast.value?.id === row.id) putAwayLast.value = undefined;
+    await say(row.id, 'bring-back');
+  }
+  const clear = (row: OrderRow): Promise<boolean> => say(row.id, 'clear');
+
   return {
+    putAwayLast,
+    putAway,
+    bringBack,
+    clear,
     rows,
     counts,
     search,

@@ -116,9 +116,13 @@ describe('one person', () => {
     await settled(session);
     expect(server.choices().layout.copies).toBe(4);
     expect(session.order().revision).toBe(1);
+    // what is the same stays the same object: nothing is planned anew for it
+    const before = session.choices();
     session.change({});
     session.change(copies(4));
+    await session.reload();
     await settled(session);
+    expect(session.choices()).toBe(before);
     expect(session.order().revision).toBe(1);
   });
 

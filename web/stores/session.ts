@@ -67,7 +67,9 @@ export function createSession(loaded: Order, host: Host): Session {
   function accept(order: Order): void {
     answers++;
     saved = order;
-    shown = withPending();
+    const now = withPending();
+    // the same choices stay the same: nothing is planned anew for them
+    if (JSON.stringify(now) !== JSON.stringify(shown)) shown = now;
     host.tell();
   }
 

@@ -13,5 +13,7 @@ export const useStage = defineStore('stage', () => {
   const darkGround = useLocalStorage(DARK, false, ONE_OR_NOUGHT);
   /** The film of which pieces are being picked to be cut again. */
   const again = ref<string>();
-  return { showsHidden, darkGround, again };
+  /** Kinds of findings, by code, that have no pins on the sign. */
+  const hiddenKinds = useLocalStorage<readonly string[]>('jam-pan-hidden-kinds', []);
+  return { showsHidden, darkGround, again, hiddenKinds };
 });

@@ -74,6 +74,11 @@ function readHex(typed: string): string | undefined {
           <Plus :size="15" aria-hidden="true" />Add sheets
         </button>
       </div>
+      <div class="line">
+        <button class="button small" @click="$emit('change', { putAway: !film.putAway })">
+          {{ film.putAway ? 'Offer it again' : 'Put this film away' }}
+        </button>
+      </div>
     </section>
     <section>
       <h3>Colour</h3>

@@ -24,7 +24,8 @@ const films = ref<readonly Film[]>([]);
 const state = ref<'loading' | 'ready' | 'failed'>('loading');
 const problem = ref<ApiProblem>();
 const search = ref('');
-const shown = ref<'all' | Build>('all');
+const PUT_AWAY = 'put away';
+const shown = ref<'all' | Build | typeof PUT_AWAY>('all');
 /** Films whose particulars are open, by id. */
 const opened = ref<Record<string, boolean>>({});
 const isOpen = ({ id }: Film): boolean => opened.value[id] === true;
@@ -37,7 +38,8 @@ const input = ref<HTMLInputElement>();
 const rows = computed(() =>
   films.value.filter(
     (film) =>
-      (shown.value === 'all' || buildOf(film) === shown.value) &&
+      (shown.value === PUT_AWAY) === (film.putAway === true) &&
+      (shown.value === 'all' || shown.value === PUT_AWAY || buildOf(film) === shown.value) &&
       finds(search.value, `${film.name} ${film.code} ${film.colour}`),
   ),
 );
@@ -64,6 +66,26 @@ async function keep(work: () => Promise<readonly Film[]>): Promise<void> {
 }
 const change = (film: Film, what: Partial<Film>): Promise<void> =>
   keep(() => call('PATCH', `/api/films/${film.id}`, what));
+/** What was taken out last, for as long as that can be taken back at once. */
+const taken = ref<{ readonly says: string; readonly film: Film; readonly back: Partial<Film> }>();
+async function takeOut(film: Film, what: Partial<Film>): Promise<void> {
+  const isRoll = what.rolls !== undefined;
+  await change(film, what);
+  taken.value = {
+    says: isRoll ? `A roll of ${film.name} is taken away.` : `${film.name} is put away.`,
+    film,
+    back: isRoll ? { rolls: film.rolls } : { putAway: false },
+  };
+}
+async function takeBack(): Promise<void> {
+  const { film, back } = taken.value!;
+  taken.value = undefined;
+  await change(film, back);
+}
+const edited = (film: Film, what: Partial<Film>): Promise<void> =>
+  what.putAway === true || (what.rolls && what.rolls.length < film.rolls.length)
+    ? takeOut(film, what)
+    : change(film, what);
 async function bring(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement;
   const file = field.files?.[0];
@@ -81,7 +103,7 @@ async function bring(event: Event): Promise<void> {
       <SearchField v-model="search" placeholder="Name, code or colour" label="Search films" />
       <div class="builds" role="group" aria-label="Show films that are">
         <button
-          v-for="b in ['all', ...BUILDS] as const"
+          v-for="b in ['all', ...BUILDS, PUT_AWAY] as const"
           :key="b"
           :aria-pressed="shown === b"
           @click="shown = b"
@@ -89,7 +111,7 @@ async function bring(event: Event): Promise<void> {
           {{ b }}
         </button>
       </div>
-      <span class="soft number">{{ rows.length }} of {{ films.length }}</span>
+      <span class="soft number">{{ rows.length }} of {{ films.filter((film) => !film.putAway).length }}</span>
       <a class="button" href="/api/films.csv" download
         ><Download :size="16" aria-hidden="true" />As a table</a
       >
@@ -210,9 +232,14 @@ async function bring(event: Event): Promise<void> {
         </template>
       </Column>
       <template #expansion="{ data }: { data: Film }">
-        <FilmDetails :film="data" @change="change(data, $event)" />
+        <FilmDetails :film="data" @change="edited(data, $event)" />
       </template>
     </DataTable>
+    <p v-if="taken" class="undo" role="status">
+      {{ taken.says }}
+      <button class="button small" @click="takeBack">Undo</button>
+      <button class="button small" @click="taken = undefined">Put this note away</button>
+    </p>
   </div>
 </template>
 
@@ -286,13 +313,20 @@ async function bring(event: Event): Promise<void> {
   background: var(--card);
   border-color: var(--rule);
 }
+.undo {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  align-self: center;
+  margin: 10px 0 0;
+}
 .name {
   display: flex;
   align-items: center;
   gap: 6px;
 }
 .name input {
-  width: 152px;
+  width: 146px;
 }
 .swatch {
   flex: none;
@@ -303,7 +337,7 @@ async function bring(event: Event): Promise<void> {
   width: 88px;
 }
 .price {
-  width: 70px;
+  width: 62px;
   text-align: right;
 }
 .stock {

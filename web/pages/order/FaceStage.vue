@@ -4,7 +4,7 @@ import ProgressBar from 'primevue/progressbar';
 import { largest } from '../../../core/geometry/lists';
 import { computed, ref, watch } from 'vue';
 import type { Again } from '../../../core/films/again';
-import type { Finding } from '../../../core/findings/finding';
+import { saidOnce } from '../../../core/findings/together';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { useArtwork } from '../../stores/artwork';
@@ -14,6 +14,7 @@ import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
 import { drawFace } from './drawFace';
 import MeasureOverlay from './artwork/MeasureOverlay.vue';
+import FindingPins from './FindingPins.vue';
 import AgainOverlay from './films/AgainOverlay.vue';
 import MarkHandles from './films/MarkHandles.vue';
 import PieceHandles from './artwork/PieceHandles.vue';
@@ -101,27 +102,16 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
 }
 
 /** What the layout says stands over the sign; what the check-over says stands at its place and in the run card. */
-const stops = computed(
-  () => store.plan?.findings.filter((f) => f.severity !== 'note' && f.key === undefined) ?? [],
+const stops = computed(() =>
+  saidOnce(store.plan?.findings.filter((f) => f.severity !== 'note' && f.key === undefined) ?? []),
 );
 const open = computed(() => art.findings.filter((f) => f.ignored === undefined));
-/** Pins of one place stand side by side. */
-const pins = computed(() => {
-  const taken = new Map<string, number>();
-  return open.value.flatMap((finding, i) => {
-    if (!finding.where) return [];
-    const { minX, minY, maxX, maxY } = finding.where;
-    const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
-    const cell = `${Math.round((x / sheet.value.width) * 60)} ${Math.round((y / sheet.value.width) * 60)}`;
-    const beside = taken.get(cell) ?? 0;
-    taken.set(cell, beside + 1);
-    return [{ n: i + 1, finding, x, y, beside }];
-  });
-});
-/** More pins than this would hide the sign: they are dots until one is turned to. */
-const MOST_NUMBERED = 14;
 const arranging = computed(() => props.section === 'artwork' && props.view !== 'apart');
-const rank = (finding: Finding): number => open.value.indexOf(finding) + 1;
+/** Comes so close that what is gathered there comes apart. */
+function closer({ minX, minY, maxX, maxY }: Bounds): void {
+  const size = Math.max(maxX - minX, maxY - minY, 0.2);
+  stage.value?.lookAt((minX + maxX) / 2, (minY + maxY) / 2, 320 / size);
+}
 
 /** A finding that is turned to is shown large enough to be judged. */
 watch(
@@ -160,7 +150,7 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
       @point="point"
       @tap="tap"
     >
-      <template #default="{ view: at }">
+      <template #default="{ view: at, size: room }">
         <svg v-if="store.plan && view !== 'apart'" class="dims" width="100%" height="100%" aria-hidden="true">
           <g stroke="var(--ink-soft)" fill="none">
             <path
@@ -207,26 +197,7 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
             @cut="$emit('again', $event)"
           />
           <TrialOverlay v-if="arranging && art.trial" :at="at" />
-          <button
-            v-for="pin in pins"
-            :key="pin.n"
-            class="pin"
-            :class="[
-              pin.finding.severity,
-              { little: pins.length > MOST_NUMBERED },
-              { now: pin.finding.key !== undefined && pin.finding.key === art.finding },
-            ]"
-            :title="pin.finding.message"
-            :aria-label="`${pin.n}: ${pin.finding.message}`"
-            :style="{
-              left: `${at.x + pin.x * at.scale + pin.beside * 20}px`,
-              top: `${at.y + pin.y * at.scale}px`,
-            }"
-            @pointerdown.stop
-            @click="((art.finding = pin.finding.key), emit('finding'))"
-          >
-            {{ pin.n }}
-          </button>
+          <FindingPins :at="at" :sheet="sheet" :window="room" @finding="emit('finding')" @closer="closer" />
           <MeasureOverlay v-if="art.measuring" ref="measure" :at="at" />
         </template>
         <template v-if="view === 'apart'">
@@ -259,10 +230,10 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
       <button v-if="store.halted" class="button" @click="store.planNow()">Plan it now</button>
     </div>
     <ol v-if="stops.length" class="findings" aria-label="To look at">
-      <li v-for="(finding, i) in stops.slice(0, 3)" :key="i" :class="finding.severity">
-        <span class="pin still" :class="finding.severity">{{ rank(finding) }}</span>
+      <li v-for="({ finding, alsoFilms }, i) in stops.slice(0, 3)" :key="i" :class="finding.severity">
         <div>
           <strong>{{ finding.message }}</strong>
+          <span v-if="alsoFilms.length">The same for {{ alsoFilms.join(', ') }}.</span>
           <span v-if="finding.waysOut" class="ways">{{ finding.waysOut.join(' · ') }}</span>
         </div>
       </li>
@@ -292,46 +263,10 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
 .upright {
   transform: translate(-50%, -50%) rotate(-90deg);
 }
-.pin {
-  position: absolute;
-  display: grid;
-  place-items: center;
-  width: 22px;
-  height: 22px;
-  font: 700 12px/1 var(--numbers);
-  color: #fff;
-  background: var(--quince-text);
-  border: 1.5px solid var(--card);
-  border-radius: 50%;
-  transform: translate(-50%, -50%);
-}
-.pin.note {
-  background: var(--bilberry);
-}
-.pin.little:not(.now, :hover, :focus-visible) {
-  width: 11px;
-  height: 11px;
-  font-size: 0;
-}
-.pin.now {
-  z-index: 1;
-  outline: 3px solid var(--damson);
-}
-button.pin {
-  padding: 0;
-}
 .pickedbox {
   position: absolute;
   border: 1.5px solid var(--damson);
   pointer-events: none !important;
-}
-.pin.stop {
-  background: var(--currant);
-}
-.pin.still {
-  position: static;
-  flex: none;
-  transform: none;
 }
 .wait {
   position: absolute;

@@ -35,7 +35,9 @@ const about = (f: Film): string =>
 /** Films for one colour, nearest first. */
 const optionsFor = (colour: string) => {
   const lab = labOf(colour);
+  const inUse = new Set(Object.values(choices.value.film));
   return (store.shop?.films ?? [])
+    .filter((f) => !f.putAway || inUse.has(f.id))
     .map((f) => ({ ...f, says: about(f), away: deltaE(lab, labOf(f.colour)) }))
     .sort((a, b) => a.away - b.away);
 };
@@ -167,6 +169,7 @@ function move(index: number, by: 1 | -1): void {
   justify-content: space-between;
 }
 .all {
+  min-height: 24px;
   padding: 0;
   font: inherit;
   color: var(--damson);

@@ -195,18 +195,12 @@ onBeforeUnmount(() => {
             {{ word }}
           </button>
         </div>
-        <button
-          class="measure"
-          aria-label="Measure"
-          title="Measure (M)"
-          :aria-pressed="art.measuring"
-          @click="measure"
-        >
-          <Ruler :size="16" aria-hidden="true" /> <span class="roomy">Measure <kbd>M</kbd></span>
+        <button class="measure" title="Measure (M)" :aria-pressed="art.measuring" @click="measure">
+          <Ruler :size="16" aria-hidden="true" />
+          <span class="roomy">Measure <kbd aria-hidden="true">M</kbd></span>
         </button>
         <button
           class="measure"
-          aria-label="Dark ground"
           title="Dark ground"
           :aria-pressed="look.darkGround"
           @click="look.darkGround = !look.darkGround"

@@ -6,6 +6,7 @@ export type SectionName = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
 /** The whole job in the order people work: one section open at a time, each with its answer in a line. */
 import { computed } from 'vue';
 import type { Finding } from '../../../core/findings/finding';
+import { saidOnce } from '../../../core/findings/together';
 import { atWhichCutter } from '../../parts/atWhichCutter';
 import DraftField from '../../parts/DraftField.vue';
 import { useOrder } from '../../stores/order';
@@ -144,8 +145,14 @@ const canQueue = computed(
           <CutSection v-else-if="s.name === 'cut'" v-model:film="film" />
           <CutterSection v-else />
           <template v-if="s.name !== 'artwork'">
-            <p v-for="(f, k) in ownFindings(s.name)" :key="k" class="finding" :class="f.severity">
-              {{ f.message }}
+            <p
+              v-for="({ finding, alsoFilms }, k) in saidOnce(ownFindings(s.name))"
+              :key="k"
+              class="finding"
+              :class="finding.severity"
+            >
+              {{ finding.message }}
+              <template v-if="alsoFilms.length">The same for {{ alsoFilms.join(', ') }}.</template>
             </p>
           </template>
         </div>
@@ -298,24 +305,11 @@ h2 button:focus-visible {
   gap: 10px;
   min-height: 31px;
 }
-.body :deep(select) {
-  min-height: 31px;
-  padding: 0 6px;
-  font-size: 13.5px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-field);
-}
 .body :deep(.small) {
   min-height: 28px;
   padding: 0 9px;
   gap: 5px;
   font-size: 13.5px;
-}
-.body :deep(input[type='checkbox']) {
-  width: 19px;
-  height: 19px;
-  accent-color: var(--damson);
 }
 .body :deep(.hint) {
   margin: 0;

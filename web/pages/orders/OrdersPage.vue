@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { FilePlus2, Type } from '@lucide/vue';
+import { Archive, FilePlus2, Type } from '@lucide/vue';
+import Dialog from 'primevue/dialog';
 import { useIntersectionObserver } from '@vueuse/core';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -22,6 +23,7 @@ const FILTERS: readonly (readonly [OrderFilter, string])[] = [
   ['queued', 'Queued'],
   ['cutting', 'At the cutter'],
   ['cut', 'Cut'],
+  ['put-away', 'Put away'],
 ];
 const TAG: Readonly<Record<OrderRow['state'], string>> = {
   open: '',
@@ -33,6 +35,13 @@ function stateOf({ state, cutters }: OrderRow): string {
   if (state === 'open') return 'Open';
   if (state === 'cut') return 'Cut';
   return `${state === 'cutting' ? 'At' : 'Queued for'} ${cutters.join(', ')}`;
+}
+/** The order that a person is asked about before it is gone. */
+const toClear = ref<OrderRow>();
+async function clearNow(): Promise<void> {
+  const row = toClear.value;
+  toClear.value = undefined;
+  if (row) await orders.clear(row);
 }
 /** The end of what is shown: what is behind it is fetched when it comes near. */
 const end = ref<HTMLElement>();
@@ -145,8 +154,41 @@ onMounted(() => void orders.refresh());
             <span class="tag" :class="TAG[row.state]">{{ stateOf(row) }}</span>
           </span>
         </router-link>
+        <span v-if="orders.show === 'put-away'" class="away">
+          <button class="button small" @click="orders.bringBack(row)">Bring back</button>
+          <button class="button small" @click="toClear = row">Clear for good</button>
+        </span>
+        <button
+          v-else
+          class="aside"
+          :aria-label="`Put ${row.name} away`"
+          title="Put away"
+          @click="orders.putAway(row)"
+        >
+          <Archive :size="17" />
+        </button>
       </li>
     </ul>
+    <p v-if="orders.putAwayLast" class="undo" role="status">
+      {{ orders.putAwayLast.name }} is put away.
+      <button class="button small" @click="orders.bringBack(orders.putAwayLast)">Undo</button>
+      <button class="button small" @click="orders.putAwayLast = undefined">Put this note away</button>
+    </p>
+    <Dialog
+      :visible="toClear !== undefined"
+      modal
+      :header="`Clear ${toClear?.name} for good?`"
+      @update:visible="toClear = undefined"
+    >
+      <p class="clear">
+        Its choices, its whole undo and its file, when no other order has it, are taken out. This cannot be
+        taken back.
+      </p>
+      <div class="clear-acts">
+        <button class="button" autofocus @click="toClear = undefined">Keep it</button>
+        <button class="button danger" @click="clearNow">Clear for good</button>
+      </div>
+    </Dialog>
     <p ref="end" class="soft foot">
       <template v-if="orders.hasMore">{{ orders.rows.length }} shown; more follow.</template>
       Drop a drawing or a picture anywhere to start an order. The file itself is kept as it came.
@@ -198,9 +240,70 @@ h1 {
   list-style: none;
 }
 .rows li {
+  position: relative;
+
   /* rows out of sight cost nothing */
   content-visibility: auto;
   contain-intrinsic-height: auto 98px;
+}
+.aside,
+.away {
+  position: absolute;
+  right: 16px;
+  bottom: 8px;
+}
+.away {
+  display: flex;
+  gap: 8px;
+}
+.aside {
+  display: grid;
+  place-items: center;
+  width: 30px;
+  height: 28px;
+  color: var(--ink-soft);
+  background: none;
+  border: 0;
+  border-radius: var(--radius-field);
+  opacity: 0;
+}
+.rows li:hover .aside,
+.aside:focus-visible {
+  opacity: 1;
+}
+.aside:hover {
+  color: var(--ink);
+  background: var(--rule-soft);
+}
+.undo {
+  position: sticky;
+  bottom: 12px;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-self: center;
+  margin: 0;
+  padding: 8px 16px;
+  background: var(--card);
+  border: var(--line) solid var(--ink);
+  border-radius: var(--radius-label);
+}
+.clear {
+  max-width: 420px;
+  margin: 0 0 16px;
+}
+.clear-acts {
+  display: flex;
+  gap: 10px;
+  justify-content: flex-end;
+}
+.danger {
+  color: #fffdf7;
+  background: var(--currant);
+  border-color: var(--currant);
+}
+.danger:hover:not(:disabled) {
+  background: #8e1d2d;
 }
 .count {
   margin-left: 5px;

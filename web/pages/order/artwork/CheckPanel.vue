@@ -1,9 +1,13 @@
 <script setup lang="ts">
 /** The check-over: everything that would spoil film, with its way to mend it. */
-import { computed, nextTick, ref, watch } from 'vue';
+import { ChevronRight, Eye, EyeOff } from '@lucide/vue';
+import { computed, nextTick, reactive, ref, watch } from 'vue';
 import type { Finding, Fix, FixKind } from '../../../../core/findings/finding';
 import FoldOut from '../../../parts/FoldOut.vue';
 import { useArtwork } from '../../../stores/artwork';
+import { useStage } from '../../../stores/stage';
+import type { FindingGroup } from '../../../parts/findingKinds';
+import { byKind } from '../../../parts/findingKinds';
 
 const art = useArtwork();
 const list = ref<HTMLElement>();
@@ -26,17 +30,36 @@ const says = computed(() => {
   const n = open.value.length;
   return n === 0 ? 'nothing found' : `${n} found`;
 });
-const sameKind = (finding: Finding): readonly Finding[] =>
-  open.value.filter((f) => f.code === finding.code && f.fixes);
+const groups = computed(() => byKind(open.value));
+const look = useStage();
+/** Kinds that a person has folded up or out; a few findings are out by themselves. */
+const turned = reactive(new Map<string, boolean>());
+const FEW = 12;
+const isOpen = ({ code }: FindingGroup): boolean => turned.get(code) ?? open.value.length <= FEW;
+const turn = (group: FindingGroup): void => void turned.set(group.code, !isOpen(group));
+/** A long kind shows its first ones until all are asked for. */
+const whole = reactive(new Set<string>());
+const FIRST = 8;
+const shownOf = ({ code, members }: FindingGroup): FindingGroup['members'] => {
+  if (whole.has(code) || members.length <= FIRST) return members;
+  const now = members.findIndex(({ finding }) => finding.key === art.finding);
+  return members.filter((_, i) => i < FIRST || i === now);
+};
+const isHidden = ({ code }: FindingGroup): boolean => look.hiddenKinds.includes(code);
+function hide(group: FindingGroup): void {
+  const others = look.hiddenKinds.filter((code) => code !== group.code);
+  look.hiddenKinds = isHidden(group) ? others : [...others, group.code];
+}
 
-function mendAll(finding: Finding, index: number): void {
-  const kind = finding.fixes![index].kind;
+const allWays = ({ members }: FindingGroup): readonly FixKind[] => [
+  ...new Set(members.flatMap(({ finding }) => finding.fixes?.map(({ kind }) => kind) ?? [])),
+];
+const mendAll = ({ members }: FindingGroup, kind: FixKind): void =>
   art.mend(
-    sameKind(finding).flatMap((f) =>
-      f.fixes!.filter((fix: Fix) => fix.kind === kind || f.fixes!.length === 1),
+    members.flatMap(({ finding: { fixes = [] } }) =>
+      fixes.filter((fix) => fix.kind === kind || fixes.length === 1),
     ),
   );
-}
 /** Every fix of a finding belongs to one way out, but for those that offer two. */
 const ways = (finding: Finding): readonly (readonly Fix[])[] => {
   const kinds = [...new Set(finding.fixes!.map(({ kind }) => kind))];
@@ -50,6 +73,8 @@ function leave(): void {
 watch(
   () => art.finding,
   async (key) => {
+    const group = groups.value.find(({ members }) => members.some(({ finding }) => finding.key === key));
+    if (key !== undefined && group) turned.set(group.code, true);
     await nextTick();
     list.value?.querySelector(`[data-key="${CSS.escape(key ?? '')}"]`)?.scrollIntoView({ block: 'nearest' });
   },
@@ -61,49 +86,86 @@ watch(
     <p v-if="open.length === 0" class="hint">
       Outlines close, nothing is cut twice, nothing is too thin to weed.
     </p>
-    <ol v-else ref="list" class="list">
-      <li
-        v-for="(f, i) in open"
-        :key="f.key ?? i"
-        :data-key="f.key ?? `${f.code} ${i}`"
-        :class="[f.severity, { now: art.finding !== undefined && art.finding === f.key }]"
-      >
-        <button class="what" @click="art.finding = f.key">
-          <span class="pin number" :class="f.severity">{{ i + 1 }}</span>
-          <span>{{ f.message }}</span>
-        </button>
-        <div v-if="f.fixes?.length" class="fixes">
-          <template v-for="(way, w) in ways(f)" :key="way[0].kind">
-            <button
-              class="button small"
-              @mouseenter="art.lookAt(way)"
-              @focus="art.lookAt(way)"
-              @mouseleave="art.lookAt(undefined)"
-              @blur="art.lookAt(undefined)"
-              @click="art.mend(way)"
-            >
-              {{ WORD[way[0].kind] }}
-            </button>
-            <button v-if="sameKind(f).length > 1" class="button small plain" @click="mendAll(f, w)">
-              all {{ sameKind(f).length }}
-            </button>
-          </template>
+    <div v-else ref="list" class="kinds">
+      <section v-for="group in groups" :key="group.code" class="kind">
+        <div class="head">
+          <button class="turner" :aria-expanded="isOpen(group)" @click="turn(group)">
+            <ChevronRight :size="15" class="arrow" :class="{ shown: isOpen(group) }" aria-hidden="true" />
+            <span class="dot" :class="group.severity" aria-hidden="true"></span>
+            <span>{{ group.name }}</span>
+            <b class="number">{{ group.members.length }}</b>
+          </button>
+          <button
+            class="eye"
+            :aria-label="`Pins of ${group.name}`"
+            :aria-pressed="!isHidden(group)"
+            :title="isHidden(group) ? 'Show their pins' : 'Hide their pins'"
+            @click="hide(group)"
+          >
+            <EyeOff v-if="isHidden(group)" :size="16" /><Eye v-else :size="16" />
+          </button>
         </div>
-        <p v-else-if="f.waysOut" class="hint">{{ f.waysOut.join(' · ') }}</p>
-        <template v-if="f.key && f.severity !== 'stop'">
-          <form v-if="reason?.key === f.key" class="reason" @submit.prevent="leave">
-            <input
-              v-model="reason.text"
-              aria-label="Why it stays"
-              placeholder="Why it stays"
-              maxlength="300"
-            />
-            <button class="button small" :disabled="!reason.text.trim()">Leave it</button>
-          </form>
-          <button v-else class="link" @click="reason = { key: f.key!, text: '' }">Leave it as it is …</button>
-        </template>
-      </li>
-    </ol>
+        <div v-if="group.members.length > 1 && allWays(group).length > 0" class="fixes all">
+          <button
+            v-for="kind in allWays(group)"
+            :key="kind"
+            class="button small"
+            @click="mendAll(group, kind)"
+          >
+            {{ WORD[kind] }}: all {{ group.members.length }}
+          </button>
+        </div>
+        <ol v-if="isOpen(group)" class="list">
+          <li
+            v-for="{ n, finding: f } in shownOf(group)"
+            :key="f.key ?? n"
+            :data-key="f.key ?? `${f.code} ${n}`"
+            :class="[f.severity, { now: art.finding !== undefined && art.finding === f.key }]"
+          >
+            <button class="what" @click="art.finding = f.key">
+              <span class="pin number" :class="f.severity">{{ n }}</span>
+              <span>{{ f.message }}</span>
+            </button>
+            <div v-if="f.fixes?.length" class="fixes">
+              <button
+                v-for="way in ways(f)"
+                :key="way[0].kind"
+                class="button small"
+                @mouseenter="art.lookAt(way)"
+                @focus="art.lookAt(way)"
+                @mouseleave="art.lookAt(undefined)"
+                @blur="art.lookAt(undefined)"
+                @click="art.mend(way)"
+              >
+                {{ WORD[way[0].kind] }}
+              </button>
+            </div>
+            <p v-else-if="f.waysOut" class="hint">{{ f.waysOut.join(' · ') }}</p>
+            <template v-if="f.key && f.severity !== 'stop'">
+              <form v-if="reason?.key === f.key" class="reason" @submit.prevent="leave">
+                <input
+                  v-model="reason.text"
+                  aria-label="Why it stays"
+                  placeholder="Why it stays"
+                  maxlength="300"
+                />
+                <button class="button small" :disabled="!reason.text.trim()">Leave it</button>
+              </form>
+              <button v-else class="link" @click="reason = { key: f.key!, text: '' }">
+                Leave it as it is …
+              </button>
+            </template>
+          </li>
+        </ol>
+        <button
+          v-if="isOpen(group) && group.members.length > shownOf(group).length"
+          class="link more"
+          @click="whole.add(group.code)"
+        >
+          Show all {{ group.members.length }}
+        </button>
+      </section>
+    </div>
     <div v-if="left.length" class="left">
       <p v-for="f in left" :key="f.key" class="hint">
         {{ f.message }} Left: <b>{{ f.ignored }}</b>
@@ -115,6 +177,67 @@ watch(
 </template>
 
 <style scoped>
+.kinds {
+  display: grid;
+  gap: 8px;
+}
+.kind {
+  display: grid;
+  gap: 6px;
+}
+.head {
+  display: flex;
+  gap: 4px;
+}
+.turner {
+  display: flex;
+  flex: 1;
+  gap: 7px;
+  align-items: center;
+  min-height: 30px;
+  padding: 0 4px 0 0;
+  font-size: 14px;
+  font-weight: 620;
+  text-align: left;
+  background: none;
+  border: 0;
+}
+.turner b {
+  margin-left: auto;
+}
+.arrow.shown {
+  transform: rotate(90deg);
+}
+.dot {
+  flex: none;
+  width: 10px;
+  height: 10px;
+  background: var(--bilberry);
+  border-radius: 50%;
+}
+.dot.check {
+  background: var(--quince);
+}
+.dot.stop {
+  background: var(--currant);
+}
+.eye {
+  display: grid;
+  place-items: center;
+  width: 30px;
+  height: 30px;
+  background: none;
+  border: 0;
+  border-radius: var(--radius-field);
+}
+.fixes.all {
+  padding-left: 22px;
+}
+.more {
+  justify-self: start;
+  margin-left: 22px;
+  min-height: 24px;
+}
 .list {
   display: grid;
   gap: 7px;
@@ -171,10 +294,6 @@ li.now {
   flex-wrap: wrap;
   gap: 5px;
   padding-left: 28px;
-}
-.plain {
-  border-color: var(--rule);
-  font-weight: 500;
 }
 li .hint,
 .reason,
