@@ -179,7 +179,7 @@ test('a file that cannot be taken is told in a sentence and nothing is lost', as
   const before = await page.locator('.rows li').count();
   await drop(page, 'letter.txt', 'Dear Tern Lane Signs');
   await expect(page.getByRole('alert')).toContainText('letter.txt: This is no drawing that can be read');
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Close' }).click();
   await drop(page, 'half.svg', '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0');
   await expect(page.getByRole('alert')).toContainText('stops in the middle');
   await expect(page.locator('.rows li')).toHaveCount(before);

@@ -12,7 +12,7 @@ defineEmits<{ close: [] }>();
         <li v-for="way in waysOut" :key="way">{{ way }}</li>
       </ul>
     </div>
-    <button class="button" @click="$emit('close')">Put away</button>
+    <button class="button" @click="$emit('close')">Close</button>
   </div>
 </template>
 

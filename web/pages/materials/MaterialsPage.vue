@@ -238,7 +238,7 @@ async function bring(event: Event): Promise<void> {
     <p v-if="taken" class="undo" role="status">
       {{ taken.says }}
       <button class="button small" @click="takeBack">Undo</button>
-      <button class="button small" @click="taken = undefined">Put this note away</button>
+      <button class="button small" @click="taken = undefined">Close</button>
     </p>
   </div>
 </template>

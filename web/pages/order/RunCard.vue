@@ -104,9 +104,10 @@ const canQueue = computed(
   <aside class="card" aria-label="Run card">
     <div class="head">
       <DraftField
+        v-if="store.order"
         class="title"
         label="Name of the order"
-        :value="store.order?.name ?? ''"
+        :value="store.order.name"
         :read="(name) => name.slice(0, 120) || undefined"
         @change="store.rename"
       />

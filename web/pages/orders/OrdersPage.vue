@@ -172,7 +172,7 @@ onMounted(() => void orders.refresh());
     <p v-if="orders.putAwayLast" class="undo" role="status">
       {{ orders.putAwayLast.name }} is put away.
       <button class="button small" @click="orders.bringBack(orders.putAwayLast)">Undo</button>
-      <button class="button small" @click="orders.putAwayLast = undefined">Put this note away</button>
+      <button class="button small" @click="orders.putAwayLast = undefined">Close</button>
     </p>
     <Dialog
       :visible="toClear !== undefined"
