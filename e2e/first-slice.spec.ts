@@ -34,6 +34,11 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   await page.waitForURL(/orders\/\d+$/);
   await expect(page.getByLabel('Name of the order')).toHaveValue('pennant');
 
+  // when it is due, typed as a date is said
+  await page.getByRole('combobox', { name: 'Due' }).click();
+  await page.getByRole('button', { name: 'Today' }).click();
+  await expect(page.getByRole('combobox', { name: 'Due' })).toHaveValue(/^due \w{3} \d{1,2} \w{3}$/);
+
   // 2 the finished size, exactly, in either unit
   await section(page, 'Artwork').click();
   const width = page.getByLabel('Finished width', { exact: true });

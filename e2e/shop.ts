@@ -16,9 +16,9 @@ export interface Shop {
 
 export const test = base.extend<object, { shop: Shop }>({
   shop: [
-    async ({}, use, { project }) => {
+    async ({}, use, { project, workerIndex }) => {
       const { said, child } = await startUntilReady(process.execPath, ['--import', 'tsx', 'e2e/serve.ts'], {
-        DATABASE_URL: await freshDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}`),
+        DATABASE_URL: await freshDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}_${workerIndex}`),
       });
       await use(JSON.parse(said) as Shop);
       await ended(child);

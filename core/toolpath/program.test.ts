@@ -10,7 +10,7 @@ import { createHpglReader } from '../hpgl/readHpgl';
 import { hpglBytes, writeHpgl } from '../devicelang/writeHpgl';
 import { lineToPathData, ringToPathData } from '../geometry/pathText';
 import { oneFile } from '../plan/oneFile';
-import { createPlanner } from '../plan/plan';
+import { createPlanner, DEFAULT_CHOICES } from '../plan/plan';
 import type { Choices } from '../plan/plan';
 import { orderRings } from './order';
 import { lineSeconds, moveSeconds } from './time';
@@ -73,6 +73,27 @@ describe('time against closed forms', () => {
       9,
     );
   });
+});
+
+test('copies that lie the same way are cut in the same order, each where it lies', () => {
+  const { layout } = DEFAULT_CHOICES;
+  const [{ program, strip }] = plan({ layout: { ...layout, copies: 4, turn: 'as-drawn' } }).cuts;
+  const ends = (copy: number): number[][] =>
+    program.lines
+      .filter((line) => line.part === 'art' && line.copy === copy)
+      .map(({ points }) => Array.from(points.slice(-2)));
+  const [first, ...others] = strip.placements;
+  expect(others).toHaveLength(3);
+  for (const { copy, matrix } of others) {
+    const [dx, dy] = [matrix[4] - first.matrix[4], matrix[5] - first.matrix[5]];
+    const [here, there] = [ends(copy), ends(first.copy)];
+    expect(here).toHaveLength(there.length);
+    // whole machine steps: each is rounded by itself
+    here.forEach(([x, y], i) => {
+      expect(Math.abs(x - there[i][0] - dx)).toBeLessThanOrEqual(0.0251);
+      expect(Math.abs(y - there[i][1] - dy)).toBeLessThanOrEqual(0.0251);
+    });
+  }
 });
 
 describe('HP-GL', () => {

@@ -2,6 +2,8 @@ import type { LineKind } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
 import { mapPoints } from '../artwork/preparePiece';
 import { dash } from '../geometry/dash';
+import type { Matrix } from '../geometry/matrix';
+import type { Part } from '../panels/part';
 import type { Polyline } from '../geometry/path';
 import type { Ring } from '../geometry/region';
 import { lineLength, mapRegion } from '../geometry/region';
@@ -51,15 +53,31 @@ const ALIGN_OFFSETS = 12;
  */
 export function programFor(strip: Strip, recipes: KindRecipes, cutter: Machine): CutProgram {
   const writer = new ProgramWriter(recipes, cutter);
+  const ordered = orderingOnce();
   if (recipes.kiss.bladeOffset > 0) writer.align(strip);
   strip.placements.forEach((placement, i) => {
     writer.lines(placement, ['pen', 'crease', 'kiss']);
-    const art = mapRegion(placement.part.region, placement.matrix);
-    for (const ring of orderRings(art, writer.at)) writer.ring(ring, 'art', placement.copy);
+    for (const ring of ordered(placement, writer.at)) writer.ring(ring, 'art', placement.copy);
     writer.border(strip.borders[i] ?? [], placement.copy);
     writer.lines(placement, ['perforated', 'through']);
   });
   return writer.finish(strip.length);
+}
+
+/** Orders a part's outlines; copies of it that lie the same way are ordered once, and moved. */
+function orderingOnce(): (placement: Placement, from: Spot) => readonly Ring[] {
+  const known = new Map<Part, { readonly matrix: Matrix; readonly rings: readonly Ring[] }[]>();
+  return ({ part, matrix }, from) => {
+    const ways = known.get(part) ?? [];
+    const way = ways.find((one) => one.matrix.slice(0, 4).every((value, i) => value === matrix[i]));
+    if (way) {
+      const [dx, dy] = [matrix[4] - way.matrix[4], matrix[5] - way.matrix[5]];
+      return way.rings.map((ring) => ring.map((v, i) => v + (i % 2 === 0 ? dx : dy)));
+    }
+    const rings = orderRings(mapRegion(part.region, matrix), from);
+    known.set(part, [...ways, { matrix, rings }]);
+    return rings;
+  };
 }
 
 class ProgramWriter {

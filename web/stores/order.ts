@@ -208,7 +208,9 @@ export const useOrder = defineStore('order', () => {
     planNow: replan,
     undo: async () => session?.step('undo'),
     redo: async () => session?.step('redo'),
-    rename: async (name: string) => session?.rename(name),
+    rename: async (name: string) => session?.describe({ name }),
+    /** @param due `yyyy-mm-dd`, or null */
+    setDue: async (due: string | null) => session?.describe({ due }),
     queue,
   };
 });

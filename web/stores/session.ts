@@ -37,7 +37,8 @@ export interface Session {
   readonly change: (change: Partial<Choices>) => void;
   readonly edit: (edits: readonly Edit[]) => void;
   readonly step: (word: 'undo' | 'redo') => Promise<void>;
-  readonly rename: (name: string) => Promise<void>;
+  /** Its name and when it is due: kept beside the choices, without undo. */
+  readonly describe: (details: Partial<Pick<Order, 'name' | 'due'>>) => Promise<void>;
   /** Looks what the server has by now. */
   readonly reload: () => Promise<void>;
 }
@@ -162,11 +163,11 @@ export function createSession(loaded: Order, host: Host): Session {
     else if (isStale) await reload();
   }
 
-  async function rename(name: string): Promise<void> {
+  async function describe(details: Partial<Pick<Order, 'name' | 'due'>>): Promise<void> {
     try {
-      const renamed = await host.call<Order>('PATCH', `/api/orders/${id}`, { name });
+      const { name, due } = await host.call<Order>('PATCH', `/api/orders/${id}`, details);
       // its choices may be older than what is shown by now
-      saved = { ...saved, name: renamed.name };
+      saved = { ...saved, name, due };
       host.tell();
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
@@ -183,7 +184,7 @@ export function createSession(loaded: Order, host: Host): Session {
     edit,
     // one step after the other, each once all before it is saved: however fast a hand is, none is lost
     step: (word) => (steps = steps.then(() => stepNow(word))),
-    rename,
+    describe,
     reload,
   };
 }

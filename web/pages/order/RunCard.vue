@@ -6,6 +6,7 @@ export type SectionName = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
 /** The whole job in the order people work: one section open at a time, each with its answer in a line. */
 import { computed } from 'vue';
 import type { Finding } from '../../../core/findings/finding';
+import DatePicker from 'primevue/datepicker';
 import { saidOnce } from '../../../core/findings/together';
 import { atWhichCutter } from '../../parts/atWhichCutter';
 import DraftField from '../../parts/DraftField.vue';
@@ -81,13 +82,13 @@ const ownFindings = (name: SectionName): Finding[] =>
   plan.value?.findings.filter((f) => homeOf(f) === name) ?? [];
 const stops = computed(() => plan.value?.findings.filter((f) => f.severity === 'stop').length ?? 0);
 const checks = computed(() => plan.value?.findings.filter((f) => f.severity === 'check').length ?? 0);
-const dueText = computed(() =>
-  store.order?.due
-    ? new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(
-        new Date(`${store.order.due}T12:00:00`),
-      )
-    : undefined,
-);
+const due = computed(() => (store.order?.due ? new Date(`${store.order.due}T12:00:00`) : null));
+/** The day as it is where the person sits. */
+function setDue(to: unknown): void {
+  if (to !== null && !(to instanceof Date)) return; // half typed
+  void store.setDue(to && [to.getFullYear(), two(to.getMonth() + 1), two(to.getDate())].join('-'));
+}
+const two = (n: number): string => String(n).padStart(2, '0');
 const canQueue = computed(
   () =>
     plan.value !== undefined &&
@@ -113,7 +114,16 @@ const canQueue = computed(
       />
       <p>
         <span class="number soft">#{{ store.order?.number }}</span>
-        <span class="soft">{{ dueText ? `due ${dueText}` : 'no due date' }}</span>
+        <DatePicker
+          class="due"
+          size="small"
+          date-format="'due' D d M"
+          placeholder="no due date"
+          show-button-bar
+          aria-label="Due"
+          :model-value="due"
+          @update:model-value="setDue"
+        />
         <span v-if="stops" class="tag stop">{{ stops }} to mend</span>
         <span v-else-if="checks" class="tag check">{{ checks }} to check</span>
         <span v-else-if="plan" class="tag good">all clear</span>
@@ -199,6 +209,22 @@ const canQueue = computed(
 .head {
   padding: 10px 16px 10px;
   border-bottom: var(--line) solid var(--ink);
+}
+.due {
+  width: 132px;
+}
+.due :deep(input) {
+  width: 100%;
+  padding: 1px 5px;
+  margin-left: -6px;
+  font-size: 14px;
+  color: var(--ink-soft);
+  background: none;
+  border-color: transparent;
+  box-shadow: none;
+}
+.due :deep(input:hover) {
+  border-color: var(--rule);
 }
 .title {
   width: calc(100% + 12px);
