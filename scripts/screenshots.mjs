@@ -31,7 +31,7 @@ const section = (name) => page.getByRole('button', { name: new RegExp(`^\\d ${na
 
 await page.goto('/orders');
 // a row's picture follows its order by itself
-await page.locator('.rows img').nth(3).waitFor();
+await page.locator('.rows img').nth(4).waitFor();
 await shot('orders');
 await page.getByRole('link', { name: /Slipway sign/ }).click();
 await page.getByText('6 films').waitFor();
