@@ -351,6 +351,9 @@ export const eventSchema = z.discriminatedUnion('kind', [
 ]);
 export type ShopEvent = z.infer<typeof eventSchema>;
 
+/** Which cutters are asked: one by its id, or all. */
+export const cutterQuerySchema = z.object({ only: z.string().max(60).optional() });
+
 /** A cutter as it is now, by what it answers itself. */
 export const cutterStateSchema = z.object({
   id: z.string(),

@@ -178,7 +178,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   {
     method: 'get',
     path: '/api/cutters',
-    says: 'What each cutter answers, and the film in it',
+    says: 'What each cutter, or only one (query: only), answers, and the film in it',
     gives: z.array(cutterStateSchema),
   },
   { method: 'get', path: '/api/cuts/{id}', says: 'One cut', gives: cutSchema },

@@ -5,11 +5,12 @@ import type { Express } from 'express';
 import express from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { cutterQuerySchema } from '../contracts/api';
 import { openApi } from '../contracts/openapi';
 import { Trouble } from './problem';
 import { artworkRoutes } from './routes/artwork';
 import { cutRoutes } from './routes/cuts';
-import { errorHandler, handle, sameSiteOnly } from './routes/guard';
+import { errorHandler, handle, parse, sameSiteOnly } from './routes/guard';
 import { filmRoutes } from './routes/films';
 import { orderRoutes } from './routes/orders';
 import { createLookout } from './cutters/look';
@@ -58,7 +59,10 @@ export function createApp(services: CutServices, log: Logger, pagesDir?: string)
   const lookout = createLookout(services.db);
   app.get(
     '/api/cutters',
-    handle(async (_request, response) => response.json(await lookout.all())),
+    handle(async (request, response) => {
+      const { only } = parse(cutterQuerySchema, request.query);
+      response.json(await lookout.states(only));
+    }),
   );
   app.use('/api/orders', orderRoutes(services));
   app.use('/api/cuts', cutRoutes(services));

@@ -158,6 +158,8 @@ describe('what a machine answers', () => {
     expect(heron.film!.length).toBeCloseTo(3000, 1);
     expect(plover).toMatchObject({ state: 'answers', film: null });
     expect(curlew).toMatchObject({ name: 'Curlew', state: 'answers' });
+    const { body: one } = await api().get('/api/cutters').query({ only: 'heron' }).expect(200);
+    expect((one as CutterState[]).map(({ id }) => id)).toEqual(['heron']);
   });
 
   test('while it cuts it is not asked, and its cut goes on; one that is asked a moment ago can begin', async () => {

@@ -12,11 +12,14 @@ type CutterRow = typeof cutters.$inferSelect;
 
 /** What was seen this short a time ago is still true enough: several pages ask at once, ms. */
 const FRESH_MS = 1000;
+/** Another server may just be asking the same: that is no work, ms. */
+const PATIENCE_MS = 2000;
 /** States in which a cutter's line belongs to its cut. */
 const AT_WORK = ['checking', 'cutting', 'stopping'];
 
 export interface Lookout {
-  readonly all: () => Promise<CutterState[]>;
+  /** @param only id of the one that is asked; missing: all of them */
+  readonly states: (only?: string) => Promise<CutterState[]>;
 }
 
 export function createLookout(db: Db): Lookout {
@@ -29,7 +32,10 @@ export function createLookout(db: Db): Lookout {
     return state;
   };
   return {
-    all: async () => Promise.all((await db.select().from(cutters).orderBy(asc(cutters.id))).map(look)),
+    states: async (only) => {
+      const wanted = only === undefined ? undefined : eq(cutters.id, only);
+      return Promise.all((await db.select().from(cutters).where(wanted).orderBy(asc(cutters.id))).map(look));
+    },
   };
 }
 
@@ -40,7 +46,7 @@ async function lookAt(db: Db, { id, data, link: line }: CutterRow): Promise<Cutt
     .from(cuts)
     .where(and(eq(cuts.cutterId, id), inArray(cuts.state, AT_WORK)))
     .limit(1);
-  const lease = busy.length > 0 ? undefined : await takeLease(db, id, `look ${randomUUID()}`);
+  const lease = busy.length > 0 ? undefined : await takeLease(db, id, `look ${randomUUID()}`, PATIENCE_MS);
   if (!lease) return { ...about, state: 'at-work' };
   try {
     const link = await openLink(line);

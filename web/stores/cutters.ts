@@ -1,3 +1,4 @@
+import { useIntervalFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import type { Cut, CutterState } from '../../contracts/api';
@@ -12,40 +13,47 @@ export const useCutters = defineStore('cutters', () => {
   const states = ref<readonly CutterState[]>([]);
   const cuts = ref<readonly Cut[]>([]);
   const problem = ref<ApiProblem>();
+  /** What is queued is known. */
   const ready = ref(false);
 
-  async function ask(): Promise<void> {
+  async function fetched<T>(path: string, keep: (value: T) => void): Promise<void> {
     try {
-      [states.value, cuts.value] = await Promise.all([
-        call<CutterState[]>('GET', '/api/cutters'),
-        call<Cut[]>('GET', '/api/cuts'),
-      ]);
+      keep(await call<T>('GET', path));
       problem.value = undefined;
-      ready.value = true;
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       problem.value = error;
     }
   }
+  const fetchCuts = (): Promise<void> =>
+    fetched<Cut[]>('/api/cuts', (open) => {
+      cuts.value = open;
+      ready.value = true;
+    });
+  /** A machine that is switched off takes seconds to be found so: what is queued does not wait for it. */
+  const askMachines = (only?: string): Promise<void> =>
+    fetched<CutterState[]>(`/api/cutters${only === undefined ? '' : `?only=${only}`}`, (answers) => {
+      const others = only === undefined ? [] : states.value.filter(({ id }) => id !== only);
+      states.value = [...others, ...answers].sort((a, b) => (a.id < b.id ? -1 : 1));
+    });
 
-  /** Keeps asking as long as the component is there. */
-  function follow(): void {
-    const events = useEvents();
+  /** Keeps up with the cuts and with all machines, or only one, as long as the component is there. */
+  function follow(only?: () => string): void {
+    const ask = (): void => void askMachines(only?.());
+    const all = (): void => {
+      ask();
+      void fetchCuts();
+    };
     let forget: (() => void) | undefined;
-    let timer: ReturnType<typeof setInterval> | undefined;
+    // what was known when another page went is old by now
+    ready.value = false;
     onMounted(() => {
-      forget = events.on(
-        (event) => void (event.kind === 'cut' && ask()),
-        () => void ask(),
-      );
-      timer = setInterval(() => void (document.visibilityState === 'visible' && ask()), ASK_AGAIN_MS);
-      void ask();
+      forget = useEvents().on((event) => void (event.kind === 'cut' && all()), all);
+      all();
     });
-    onBeforeUnmount(() => {
-      forget?.();
-      clearInterval(timer);
-    });
+    onBeforeUnmount(() => forget?.());
+    useIntervalFn(() => document.visibilityState === 'visible' && ask(), ASK_AGAIN_MS);
   }
 
-  return { states, cuts, problem, ready, follow };
+  return { states, cuts, problem, ready, fetchCuts, follow };
 });

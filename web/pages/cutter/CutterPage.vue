@@ -21,15 +21,23 @@ import CutSteps from './CutSteps.vue';
 import { drawCut } from './drawCut';
 import { sentenceFor } from './sentence';
 
+/** The cut that a machine is at, or that is next there. */
+function onMachine(cuts: readonly Cut[], cutterId: string): Cut | undefined {
+  const own = cuts.filter((cut) => cut.cutterId === cutterId);
+  return own.find((cut) => cut.state !== 'queued') ?? own[0];
+}
+
 const NIGHT_KEY = 'jam-pan-night';
 const route = useRoute();
 const units = useUnits();
 const events = useEvents();
-const cuts = ref<Cut[]>([]);
+const machines = useCutters();
+machines.follow(() => cutterId.value);
 const justDone = ref<Cut>();
 const shop = shallowRef<Shop>();
-const state = ref<'loading' | 'ready' | 'failed'>('loading');
 const problem = ref<ApiProblem>();
+/** What a press here met, or why nothing is known. */
+const trouble = computed(() => problem.value ?? machines.problem);
 const busy = ref(false);
 const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
 const head = ref<{ x: number; y: number; down: boolean }>();
@@ -38,12 +46,10 @@ const lines = shallowRef<{ id: number; paths: Path2D[]; design: Path2D }>();
 
 const cutterId = computed(() => String(route.params.id));
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
-const machines = useCutters();
-machines.follow();
 /** What the machine itself answers. */
 const own = computed(() => machines.states.find(({ id }) => id === cutterId.value));
-const mine = computed(() => cuts.value.filter((cut) => cut.cutterId === cutterId.value));
-const now = computed(() => mine.value.find((cut) => cut.state !== 'queued') ?? mine.value[0]);
+const mine = computed(() => machines.cuts.filter((cut) => cut.cutterId === cutterId.value));
+const now = computed(() => onMachine(machines.cuts, cutterId.value));
 /** All cuts of the order that is on the machine, done ones too. */
 const ofOrder = ref<Cut[]>([]);
 /** Those that this machine makes, as its steps. */
@@ -74,29 +80,24 @@ const sentence = computed(() =>
   ),
 );
 
-async function refresh(): Promise<void> {
-  try {
-    shop.value ??= await call<Shop>('GET', '/api/shop');
-    const before = now.value;
-    cuts.value = await call<Cut[]>('GET', '/api/cuts');
-    state.value = 'ready';
-    const orderId = now.value?.orderId ?? before?.orderId;
-    ofOrder.value = orderId ? await call<Cut[]>('GET', `/api/cuts?order=${orderId}`) : [];
-    if (before && before.id !== now.value?.id)
-      justDone.value = ofOrder.value.find((c) => c.id === before.id && c.state === 'done');
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    if (state.value === 'loading') state.value = 'failed';
-    problem.value = error;
-  }
-}
+watch(
+  () => machines.cuts,
+  async (open, before) => {
+    const own = (all: readonly Cut[]): Cut | undefined => onMachine(all, cutterId.value);
+    const [cut, was] = [own(open), own(before)];
+    const orderId = cut?.orderId ?? was?.orderId;
+    ofOrder.value = orderId
+      ? await call<Cut[]>('GET', `/api/cuts?order=${orderId}`).catch(() => ofOrder.value)
+      : [];
+    if (was && was.id !== cut?.id)
+      justDone.value = ofOrder.value.find((c) => c.id === was.id && c.state === 'done');
+  },
+);
 
 function hear(event: ShopEvent): void {
-  if (event.kind === 'head') {
-    if (event.cutId !== now.value?.id) return;
-    head.value = event;
-    live.value = event;
-  } else if (event.kind === 'cut' && event.cutterId === cutterId.value) void refresh();
+  if (event.kind !== 'head' || event.cutId !== now.value?.id) return;
+  head.value = event;
+  live.value = event;
 }
 
 watch(
@@ -123,7 +124,7 @@ async function ask(path: string, body?: unknown): Promise<void> {
     problem.value = error;
   } finally {
     busy.value = false;
-    await refresh();
+    await machines.fetchCuts();
   }
 }
 
@@ -144,9 +145,9 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
 }
 
 let forget: (() => void) | undefined;
-onMounted(() => {
-  forget = events.on(hear, () => void refresh());
-  void refresh();
+onMounted(async () => {
+  forget = events.on(hear);
+  shop.value = await call<Shop>('GET', '/api/shop').catch(() => undefined);
 });
 onBeforeUnmount(() => forget?.());
 </script>
@@ -197,8 +198,8 @@ onBeforeUnmount(() => forget?.());
     <section class="middle" aria-label="Now">
       <div class="say" aria-live="polite">
         <div>
-          <h2>{{ state === 'loading' ? 'Asking the server' : sentence.big }}</h2>
-          <p>{{ state === 'loading' ? 'One moment.' : sentence.small }}</p>
+          <h2>{{ machines.ready ? sentence.big : 'Asking the server' }}</h2>
+          <p>{{ machines.ready ? sentence.small : 'One moment.' }}</p>
         </div>
         <button v-if="now?.state === 'wants-film'" class="big main" :disabled="busy" @click="ask('loaded')">
           {{ now.film.name }} is loaded
@@ -211,14 +212,14 @@ onBeforeUnmount(() => forget?.());
             Start this film again
           </button>
         </div>
-        <router-link v-if="!now && state === 'ready'" class="button" to="/orders">To the orders</router-link>
+        <router-link v-if="!now && machines.ready" class="button" to="/orders">To the orders</router-link>
       </div>
       <ProblemNote v-if="now?.problem" class="problem" :message="now.problem" @close="now.problem = null" />
       <ProblemNote
-        v-else-if="problem"
+        v-else-if="trouble"
         class="problem"
-        :message="problem.message"
-        @close="problem = undefined"
+        :message="trouble.message"
+        @close="problem = machines.problem = undefined"
       />
       <progress
         v-if="now && (now.state === 'cutting' || now.state === 'stopping')"
