@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A line of text. What somebody is typing is not taken away by an answer that arrives meanwhile. */
 import InputText from 'primevue/inputtext';
-import { ref, watch } from 'vue';
+import { useDraft } from './draft';
 
 const props = defineProps<{
   value: string;
@@ -10,22 +10,13 @@ const props = defineProps<{
   read?: (text: string) => string | undefined;
 }>();
 const emit = defineEmits<{ change: [value: string] }>();
-const text = ref(props.value);
-let settled = props.value;
-watch(
-  () => props.value,
-  (now) => {
-    if (text.value === settled) text.value = now;
-    settled = now;
-  },
-);
-const reset = (): void => void (text.value = settled = props.value);
+const { text, settle, isSettled } = useDraft(() => props.value);
 
 function commit(): void {
-  if (text.value === settled) return;
+  if (isSettled()) return;
   const kept = props.read ? props.read(text.value.trim()) : text.value.trim();
-  if (kept === undefined || kept === props.value) return reset();
-  text.value = settled = kept;
+  if (kept === undefined || kept === props.value) return settle();
+  settle(kept);
   emit('change', kept);
 }
 </script>
@@ -38,7 +29,7 @@ function commit(): void {
     spellcheck="false"
     :aria-label="label"
     @keydown.enter="commit"
-    @keydown.esc="reset"
+    @keydown.esc="settle()"
     @blur="commit"
   />
 </template>

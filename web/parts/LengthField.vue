@@ -1,31 +1,24 @@
 <script setup lang="ts">
 /** A length that is typed the way people say it: 3 in, 3 1/2", 76.2, 8ft, 2*(40+5). */
-import { computed, ref, watch } from 'vue';
+import { ref } from 'vue';
 import { parseLength } from '../../core/units/length';
 import { useUnits } from '../stores/units';
+import { useDraft } from './draft';
 
 const props = defineProps<{ value: number; label: string; fine?: boolean; min?: number; max?: number }>();
 const emit = defineEmits<{ change: [mm: number] }>();
 const units = useUnits();
-const text = ref('');
 const problem = ref('');
-const shown = computed(() => units.length(props.value, props.fine));
-let settled = '';
-reset();
-// a plan that arrives while somebody types must not take the typing away
-watch(shown, (now) => {
-  if (text.value === settled) reset();
-  else settled = now;
-});
+const shown = (): string => units.length(props.value, props.fine);
+const { text, settle } = useDraft(shown);
 
 function reset(): void {
-  text.value = shown.value;
-  settled = shown.value;
+  settle();
   problem.value = '';
 }
 
 function commit(): void {
-  if (text.value === shown.value) return reset();
+  if (text.value === shown()) return reset();
   const parsed = parseLength(text.value, units.unit);
   if (!parsed.ok) return void (problem.value = parsed.message);
   const [min, max] = [props.min ?? 0, props.max ?? 100_000];
@@ -36,8 +29,7 @@ function commit(): void {
   problem.value = '';
   emit('change', parsed.mm);
   // shows the new value in the shop's unit even when it is the old one typed another way
-  text.value = units.length(parsed.mm, props.fine);
-  settled = text.value;
+  settle(units.length(parsed.mm, props.fine));
 }
 </script>
 

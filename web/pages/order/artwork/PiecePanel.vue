@@ -7,6 +7,7 @@ import type { FileSource, Piece } from '../../../../core/artwork/choices';
 import { LYING_STRAIGHT, NO_LINE_RULES } from '../../../../core/artwork/choices';
 import FoldOut from '../../../parts/FoldOut.vue';
 import SwitchRow from '../../../parts/SwitchRow.vue';
+import DraftField from '../../../parts/DraftField.vue';
 import LengthField from '../../../parts/LengthField.vue';
 import { useArtwork } from '../../../stores/artwork';
 import { useOrder } from '../../../stores/order';
@@ -29,9 +30,10 @@ function size(side: 'width' | 'height', mm: number): void {
   else set({ width: now.value!.width, height: now.value!.height, [side]: mm });
 }
 const turnBy = (degrees: number): void => set({ turn: (props.piece.turn + degrees) % 360 });
-function turnTo(event: Event): void {
-  const degrees = Number((event.target as HTMLInputElement).value.replace('°', '').replace(',', '.'));
-  if (Number.isFinite(degrees)) set({ turn: degrees });
+/** Degrees with or without their sign. */
+function readTurn(typed: string): string | undefined {
+  const degrees = Number(typed.replace('°', '').replace(',', '.'));
+  return typed !== '' && Number.isFinite(degrees) ? `${degrees}°` : undefined;
 }
 
 async function replace(event: Event): Promise<void> {
@@ -112,7 +114,13 @@ const places = computed(() => art.pieces.length > 1);
     <div class="row">
       <span>Turn</span>
       <span class="turn">
-        <input class="number" aria-label="Turn" :value="`${piece.turn}°`" @change="turnTo" />
+        <DraftField
+          class="number"
+          label="Turn"
+          :value="`${piece.turn}°`"
+          :read="readTurn"
+          @change="set({ turn: parseFloat($event) })"
+        />
         <button class="button small" aria-label="Turn by 90°" @click="turnBy(90)">
           <RotateCw :size="15" /> 90°
         </button>
