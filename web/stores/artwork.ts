@@ -39,12 +39,16 @@ export const useArtwork = defineStore('artwork', () => {
     if (pieces.value.length === 1) return pieces.value[0];
     return selected.value.length === 1 ? pieces.value.find(({ id }) => id === selected.value[0]) : undefined;
   });
-  const findings = computed<readonly Finding[]>(() => {
-    const kept = [...(order.chosenPlan?.findings ?? [])]
+  const findings = computed<readonly Finding[]>(() =>
+    [...(order.chosenPlan?.findings ?? [])]
       .filter((f) => f.severity !== 'note' || f.key !== undefined)
-      .sort((a, b) => SEVERITY[a.severity] - SEVERITY[b.severity]);
-    return byKind(kept).flatMap(({ members }) => members.map(({ finding }) => finding));
-  });
+      .sort((a, b) => SEVERITY[a.severity] - SEVERITY[b.severity]),
+  );
+  /** Those that nobody has left as they are, by kind, with the numbers that list and sign show them by. */
+  const groups = computed(() => byKind(findings.value.filter((f) => f.ignored === undefined)));
+  const open = computed<readonly Finding[]>(() =>
+    groups.value.flatMap(({ members }) => members.map(({ finding }) => finding)),
+  );
 
   watch(
     () => order.order?.id,
@@ -133,6 +137,8 @@ export const useArtwork = defineStore('artwork', () => {
     pieces,
     piece,
     findings,
+    groups,
+    open,
     set,
     change,
     select,

@@ -105,7 +105,6 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
 const stops = computed(() =>
   saidOnce(store.plan?.findings.filter((f) => f.severity !== 'note' && f.key === undefined) ?? []),
 );
-const open = computed(() => art.findings.filter((f) => f.ignored === undefined));
 const arranging = computed(() => props.section === 'artwork' && props.view !== 'apart');
 /** Comes so close that what is gathered there comes apart. */
 function closer({ minX, minY, maxX, maxY }: Bounds): void {
@@ -117,7 +116,7 @@ function closer({ minX, minY, maxX, maxY }: Bounds): void {
 watch(
   () => art.finding,
   (key) => {
-    const where = open.value.find((f) => f.key === key)?.where;
+    const where = art.open.find((f) => f.key === key)?.where;
     if (!key || !where) return;
     const size = Math.max(where.maxX - where.minX, where.maxY - where.minY, sheet.value.width / 30, 10);
     stage.value?.lookAt((where.minX + where.maxX) / 2, (where.minY + where.maxY) / 2, 150 / size);

@@ -8,7 +8,6 @@ import { gather, gatherScale } from '../../stage/gather';
 import type { Viewport } from '../../stage/viewport';
 import { useArtwork } from '../../stores/artwork';
 import { useStage } from '../../stores/stage';
-import { byKind } from '../../parts/findingKinds';
 
 const props = defineProps<{
   at: Viewport;
@@ -32,7 +31,7 @@ const within = (from: number, to: number, size: number): number => {
   return Math.min(size, Math.max(0, a <= b ? (a + b) / 2 : (from + to) / 2));
 };
 const pins = computed<Pin[]>(() =>
-  byKind(art.findings.filter((f) => f.ignored === undefined))
+  art.groups
     .filter(({ code }) => !look.hiddenKinds.includes(code))
     .flatMap(({ members }) => members)
     .flatMap(({ n, finding }) => {

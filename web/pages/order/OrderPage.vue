@@ -147,7 +147,7 @@ function onKey(event: KeyboardEvent): void {
 
 /** Turns to the next finding that has a place, in the run card and on the sign. */
 function nextFinding(by: 1 | -1): void {
-  const open = art.findings.filter((f) => f.ignored === undefined && f.key !== undefined);
+  const open = art.open.filter((f) => f.key !== undefined);
   if (open.length === 0) return;
   section.value = 'artwork';
   showWhole();

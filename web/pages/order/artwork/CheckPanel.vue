@@ -7,7 +7,6 @@ import FoldOut from '../../../parts/FoldOut.vue';
 import { useArtwork } from '../../../stores/artwork';
 import { useStage } from '../../../stores/stage';
 import type { FindingGroup } from '../../../parts/findingKinds';
-import { byKind } from '../../../parts/findingKinds';
 
 const art = useArtwork();
 const list = ref<HTMLElement>();
@@ -24,18 +23,16 @@ const WORD: Readonly<Record<FixKind, string>> = {
   flat: 'One colour',
   print: 'Send to print',
 };
-const open = computed(() => art.findings.filter((f) => f.ignored === undefined));
 const left = computed(() => art.findings.filter((f) => f.ignored !== undefined));
 const says = computed(() => {
-  const n = open.value.length;
+  const n = art.open.length;
   return n === 0 ? 'nothing found' : `${n} found`;
 });
-const groups = computed(() => byKind(open.value));
 const look = useStage();
 /** Kinds that a person has folded up or out; a few findings are out by themselves. */
 const turned = reactive(new Map<string, boolean>());
 const FEW = 12;
-const isOpen = ({ code }: FindingGroup): boolean => turned.get(code) ?? open.value.length <= FEW;
+const isOpen = ({ code }: FindingGroup): boolean => turned.get(code) ?? art.open.length <= FEW;
 const turn = (group: FindingGroup): void => void turned.set(group.code, !isOpen(group));
 /** A long kind shows its first ones until all are asked for. */
 const whole = reactive(new Set<string>());
@@ -73,7 +70,7 @@ function leave(): void {
 watch(
   () => art.finding,
   async (key) => {
-    const group = groups.value.find(({ members }) => members.some(({ finding }) => finding.key === key));
+    const group = art.groups.find(({ members }) => members.some(({ finding }) => finding.key === key));
     if (key !== undefined && group) turned.set(group.code, true);
     await nextTick();
     list.value?.querySelector(`[data-key="${CSS.escape(key ?? '')}"]`)?.scrollIntoView({ block: 'nearest' });
@@ -83,11 +80,11 @@ watch(
 
 <template>
   <FoldOut title="Check-over" name="check" open :says="says">
-    <p v-if="open.length === 0" class="hint">
+    <p v-if="art.open.length === 0" class="hint">
       Outlines close, nothing is cut twice, nothing is too thin to weed.
     </p>
     <div v-else ref="list" class="kinds">
-      <section v-for="group in groups" :key="group.code" class="kind">
+      <section v-for="group in art.groups" :key="group.code" class="kind">
         <div class="head">
           <button class="turner" :aria-expanded="isOpen(group)" @click="turn(group)">
             <ChevronRight :size="15" class="arrow" :class="{ shown: isOpen(group) }" aria-hidden="true" />
@@ -172,7 +169,7 @@ watch(
         <button class="link" @click="art.takeUp(f.key!)">Take it up again</button>
       </p>
     </div>
-    <p v-if="open.length" class="hint"><kbd>P</kbd> goes to the next one.</p>
+    <p v-if="art.open.length" class="hint"><kbd>P</kbd> goes to the next one.</p>
   </FoldOut>
 </template>
 
