@@ -15,6 +15,7 @@ import NumberField from '../../parts/NumberField.vue';
 import { onShelf } from '../../parts/onShelf';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
+import UndoNote from '../../parts/UndoNote.vue';
 import { ApiProblem, call } from '../../stores/api';
 import { useUnits } from '../../stores/units';
 import FilmDetails from './FilmDetails.vue';
@@ -235,11 +236,7 @@ async function bring(event: Event): Promise<void> {
         <FilmDetails :film="data" @change="edited(data, $event)" />
       </template>
     </DataTable>
-    <p v-if="taken" class="undo" role="status">
-      {{ taken.says }}
-      <button class="button small" @click="takeBack">Undo</button>
-      <button class="button small" @click="taken = undefined">Close</button>
-    </p>
+    <UndoNote v-if="taken" :says="taken.says" @undo="takeBack" @close="taken = undefined" />
   </div>
 </template>
 
@@ -312,13 +309,6 @@ async function bring(event: Event): Promise<void> {
 .table :deep(td:not([colspan]) .p-select.p-focus) {
   background: var(--card);
   border-color: var(--rule);
-}
-.undo {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  align-self: center;
-  margin: 10px 0 0;
 }
 .name {
   display: flex;

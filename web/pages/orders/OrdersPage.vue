@@ -7,6 +7,7 @@ import { useRouter } from 'vue-router';
 import type { OrderFilter, OrderRow } from '../../../contracts/api';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
+import UndoNote from '../../parts/UndoNote.vue';
 import { PLAIN_TEXT } from '../order/artwork/sources';
 import { useOrders } from '../../stores/orders';
 import { useUnits } from '../../stores/units';
@@ -169,11 +170,12 @@ onMounted(() => void orders.refresh());
         </button>
       </li>
     </ul>
-    <p v-if="orders.putAwayLast" class="undo" role="status">
-      {{ orders.putAwayLast.name }} is put away.
-      <button class="button small" @click="orders.bringBack(orders.putAwayLast)">Undo</button>
-      <button class="button small" @click="orders.putAwayLast = undefined">Close</button>
-    </p>
+    <UndoNote
+      v-if="orders.putAwayLast"
+      :says="`${orders.putAwayLast.name} is put away.`"
+      @undo="orders.bringBack(orders.putAwayLast)"
+      @close="orders.putAwayLast = undefined"
+    />
     <Dialog
       :visible="toClear !== undefined"
       modal
@@ -274,19 +276,6 @@ h1 {
 .aside:hover {
   color: var(--ink);
   background: var(--rule-soft);
-}
-.undo {
-  position: sticky;
-  bottom: 12px;
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  justify-self: center;
-  margin: 0;
-  padding: 8px 16px;
-  background: var(--card);
-  border: var(--line) solid var(--ink);
-  border-radius: var(--radius-label);
 }
 .clear {
   max-width: 420px;
