@@ -31,9 +31,10 @@ export async function listOrders(db: Db, { search, show, limit }: OrderQuery): P
       .from(known)
       .groupBy(known.state, known.late, known.putAway),
   ]);
-  const count = (isIn: (of: (typeof counted)[number]) => boolean): number =>
-    counted.filter(isIn).reduce((sum, { count }) => sum + count, 0);
-  const counts = ORDER_FILTERS.map((filter) => [filter, count((of) => isIn(filter, of))]);
+  const counts = ORDER_FILTERS.map((filter) => {
+    const own = counted.filter((of) => isIn(filter, of));
+    return [filter, own.reduce((sum, { count }) => sum + count, 0)];
+  });
   return {
     rows: rows.map(({ putAway: _shown, ...row }) => ({ ...row, changedAt: row.changedAt.toISOString() })),
     counts: Object.fromEntries(counts) as OrderList['counts'],

@@ -116,18 +116,18 @@ const choicesOf = (order: OrderRecord, stored = order.choices): Choices =>
 /** The database, or a transaction in it. */
 type Reads = Pick<Db, 'select'>;
 
-/** Revisions that undo and redo lead to: the one it was made on, and the newest that was made on it. */
-async function neighbours(db: Reads, { id, revision }: Pick<OrderRecord, 'id' | 'revision'>) {
-  const own = and(eq(revisions.orderId, id), eq(revisions.n, revision));
-  const [now] = await db.select().from(revisions).where(own);
-  const after = and(eq(revisions.orderId, id), eq(revisions.parent, revision));
-  const [next] = await db.select().from(revisions).where(after).orderBy(desc(revisions.n)).limit(1);
-  return { now, next };
-}
+/** Revisions around the present one: undo leads to the one it was made on, redo to the newest that was made on it. */
+const isNow = ({ id, revision }: OrderRecord) => and(eq(revisions.orderId, id), eq(revisions.n, revision));
+const isMadeOn = ({ id, revision }: OrderRecord) =>
+  and(eq(revisions.orderId, id), eq(revisions.parent, revision));
 
 async function stepsOf(db: Db, order: OrderRecord): Promise<{ canUndo: boolean; canRedo: boolean }> {
-  const { now, next } = await neighbours(db, order);
-  return { canUndo: now.parent !== null, canRedo: next !== undefined };
+  const { parent, n } = revisions;
+  const [[now], after] = await Promise.all([
+    db.select({ parent }).from(revisions).where(isNow(order)),
+    db.select({ n }).from(revisions).where(isMadeOn(order)).limit(1),
+  ]);
+  return { canUndo: now.parent !== null, canRedo: after.length > 0 };
 }
 
 export async function nameOrder(
@@ -205,7 +205,7 @@ export async function step(services: OrderServices, id: number, by: -1 | 1): Pro
 type Place = Pick<OrderRecord, 'revision' | 'choices'>;
 
 async function stepBack(db: Reads, order: OrderRecord): Promise<Place | undefined> {
-  const { now } = await neighbours(db, order);
+  const [now] = await db.select().from(revisions).where(isNow(order));
   if (now.parent === null) return undefined;
   if (now.edits)
     return { revision: now.parent, choices: applyEdits(choicesOf(order), undone(now.edits)).value };
@@ -215,7 +215,7 @@ async function stepBack(db: Reads, order: OrderRecord): Promise<Place | undefine
 }
 
 async function stepOn(db: Reads, order: OrderRecord): Promise<Place | undefined> {
-  const { next } = await neighbours(db, order);
+  const [next] = await db.select().from(revisions).where(isMadeOn(order)).orderBy(desc(revisions.n)).limit(1);
   if (!next) return undefined;
   const choices = next.edits ? applyEdits(choicesOf(order), next.edits).value : next.choices!;
   return { revision: next.n, choices };
