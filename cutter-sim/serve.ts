@@ -124,6 +124,12 @@ export async function serveShop(timeFactor: number): Promise<Readonly<Record<str
   return Object.fromEntries(await Promise.all(running));
 }
 
+/** How each of them is reached, by id. */
+export const linksTo = (sims: Readonly<Record<string, RunningSim>>) =>
+  Object.fromEntries(
+    Object.entries(sims).map(([id, { port, panel }]) => [id, { host: '127.0.0.1', port, panel }]),
+  );
+
 const listen = (server: Server, port: number): Promise<void> =>
   new Promise((done, fail) => {
     server.once('error', fail);

@@ -1,17 +1,14 @@
 /** The whole application for browser tests and screenshots: demo shop, simulated cutters, quick time. */
 import { join } from 'node:path';
-import { serveShop } from '../cutter-sim/serve';
+import { linksTo, serveShop } from '../cutter-sim/serve';
 import { seedOrders, seedShop } from '../demo/seed';
 import { openServer } from '../server/open';
 
 const databaseUrl = process.env.DATABASE_URL;
 if (!databaseUrl) throw new Error('DATABASE_URL is not set: run npm test');
-const sims = Object.entries(await serveShop(Number(process.env.TIME_FACTOR ?? 12)));
+const sims = await serveShop(Number(process.env.TIME_FACTOR ?? 12));
 const server = await openServer({ databaseUrl, pagesDir: join(process.cwd(), 'dist/web') });
-await seedShop(
-  server.services,
-  Object.fromEntries(sims.map(([id, { port, panel }]) => [id, { host: '127.0.0.1', port, panel }])),
-);
+await seedShop(server.services, linksTo(sims));
 await seedOrders(server.services);
-const panels = Object.fromEntries(sims.map(([id, { panel }]) => [id, panel]));
+const panels = Object.fromEntries(Object.entries(sims).map(([id, { panel }]) => [id, panel]));
 process.stdout.write(`ready ${JSON.stringify({ url: server.url, panels })}\n`);

@@ -6,7 +6,7 @@ import type { Cut, CutRecord, CutterState, Order } from '../contracts/api';
 import { editsBetween } from '../contracts/edits';
 import type { Choices } from '../core/plan/plan';
 import type { RunningSim } from '../cutter-sim/serve';
-import { serveShop } from '../cutter-sim/serve';
+import { linksTo, serveShop } from '../cutter-sim/serve';
 import { seedShop } from '../demo/seed';
 import { freshDatabase } from './db/freshDatabase.testing';
 import type { RunningServer } from './open';
@@ -20,8 +20,7 @@ beforeAll(async () => {
     openServer({ databaseUrl: await freshDatabase('jampan_cutters') }),
     serveShop(60),
   ]);
-  const links = Object.entries(sims).map(([id, { port, panel }]) => [id, { host: '127.0.0.1', port, panel }]);
-  await seedShop(server.services, Object.fromEntries(links));
+  await seedShop(server.services, linksTo(sims));
 }, 60_000);
 
 afterAll(async () => {
