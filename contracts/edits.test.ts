@@ -6,7 +6,8 @@ const name = fc.constantFrom('a', 'b', 'c', 'constructor');
 const item = fc.record({ id: fc.constantFrom('p1', 'p2', 'p3'), x: fc.integer({ min: 0, max: 3 }) });
 const list = fc.oneof(
   fc.uniqueArray(item, { selector: ({ id }) => id, maxLength: 3 }),
-  fc.uniqueArray(fc.constantFrom('#1', '#2', '#3', '#4'), { maxLength: 4 }),
+  fc.array(item, { maxLength: 3 }),
+  fc.array(fc.constantFrom('#1', '#2', '#3', '#4'), { maxLength: 6 }),
 );
 const { value } = fc.letrec((tie) => ({
   value: fc.oneof(

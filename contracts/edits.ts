@@ -81,7 +81,10 @@ export function editsBetween(before: Json, after: Json, path: readonly Key[] = [
   ];
 }
 
+/** Items that differ from one another are told apart by what they say; of others the whole list is set. */
 function listEdits(before: readonly Json[], after: readonly Json[], path: readonly Key[]): Edit[] {
+  if (!differ(before) || !differ(after))
+    return isSame(before, after) ? [] : [{ path, was: before, is: after }];
   const isByItem =
     before.length === after.length &&
     before.every((item, i) => isItem(item) && (after[i] as Item | null)?.id === item.id);
@@ -95,6 +98,9 @@ function listEdits(before: readonly Json[], after: readonly Json[], path: readon
   const [out, put] = [before.slice(at, before.length - behind), after.slice(at, after.length - behind)];
   return out.length + put.length === 0 ? [] : [{ path, at, out, in: put }];
 }
+
+const differ = (list: readonly Json[]): boolean =>
+  new Set(list.map((item) => (isItem(item) ? item.id : textOf(item)))).size === list.length;
 
 /** The same change backwards. */
 export const undone = (edits: readonly Edit[]): Edit[] =>
@@ -153,13 +159,13 @@ function field(now: Json, { path, was, is }: FieldEdit, clashes: Clash[]): Json 
   return now;
 }
 
-/** Items of a list differ from one another: one that is there already is not put in again. */
+/** What is there already is not put in again. */
 function inList(now: Json, edit: ListEdit, clashes: Clash[]): Json {
   const { path, at: place, out } = edit;
   const list = isList(now) ? now : [];
   const outs = new Set(out.map(textOf));
   const isAsFound = isSame(list.slice(place, place + out.length), out);
-  if (isAsFound) return list.toSpliced(place, out.length, ...fresh(edit.in, without(list, outs)));
+  if (isAsFound) return spliced(list, place, out.length, fresh(edit.in, without(list, outs)));
   if (edit.in.some((item) => outs.has(textOf(item)))) {
     if (isSame(list.slice(place, place + edit.in.length), edit.in)) return list;
     // put in another order: what is not as it was found has no order to be put in
@@ -173,9 +179,14 @@ function inList(now: Json, edit: ListEdit, clashes: Clash[]): Json {
     const theirs = there.has(textOf(item)) || !isItem(item) ? undefined : itemIn(kept, item.id);
     if (theirs && isItem(item)) clashes.push({ path: [...path, { id: item.id }], theirs });
   }
-  return kept.toSpliced(Math.min(place, kept.length), 0, ...fresh(edit.in, kept));
+  return spliced(kept, place, 0, fresh(edit.in, kept));
 }
 
+const spliced = (list: readonly Json[], at: number, out: number, put: readonly Json[]): Json[] => [
+  ...list.slice(0, at),
+  ...put,
+  ...list.slice(at + out),
+];
 const without = (list: readonly Json[], gone: ReadonlySet<string>): Json[] =>
   gone.size === 0 ? [...list] : list.filter((item) => !gone.has(textOf(item)));
 const itemIn = (list: readonly Json[], id: string): Item | undefined =>
