@@ -31,7 +31,7 @@ const SAVE_EVERY_MS = 700;
 const TELL_EVERY_MS = 120;
 const LOOK_AFTER_MS = 2500;
 /** Somebody may just be asking the cutter what is in it; that does not take long. */
-const LEASE_PATIENCE_MS = 5000;
+const LEASE_PATIENCE_MS = 8000;
 /** A cut that no server has taken up after this long was lost with the server that should have. */
 const UNHEARD_SECONDS = 30;
 

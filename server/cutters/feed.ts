@@ -36,9 +36,16 @@ export interface FilmIn {
   readonly length: number;
 }
 
-/** Asks a cutter that is at rest for the film in it. */
-export async function filmIn(link: CutterLink, { device, margins }: Cutter): Promise<FilmIn | undefined> {
-  const limits = await answered(link, 'OH', readLimits, FIRST_ANSWER_MS);
+/**
+ * Asks a cutter that is at rest for the film in it.
+ * @param patience how long it may take to answer, ms
+ */
+export async function filmIn(
+  link: CutterLink,
+  { device, margins }: Cutter,
+  patience = FIRST_ANSWER_MS,
+): Promise<FilmIn | undefined> {
+  const limits = await answered(link, 'OH', readLimits, patience);
   const { along, across } = reachOf(limits, device);
   return across > 0 ? { width: across + margins.far + margins.near, length: along } : undefined;
 }

@@ -12,6 +12,8 @@ type CutterRow = typeof cutters.$inferSelect;
 
 /** What was seen this short a time ago is still true enough: several pages ask at once, ms. */
 const FRESH_MS = 1000;
+/** One that is at rest answers at once; a press that wants the cutter must not wait long for a look, ms. */
+const ANSWER_MS = 2500;
 /** Another server may just be asking the same: that is no work, ms. */
 const PATIENCE_MS = 2000;
 /** States in which a cutter's line belongs to its cut. */
@@ -51,7 +53,7 @@ async function lookAt(db: Db, { id, data, link: line }: CutterRow): Promise<Cutt
   try {
     const link = await openLink(line);
     try {
-      return { ...about, state: 'answers', film: (await filmIn(link, data)) ?? null };
+      return { ...about, state: 'answers', film: (await filmIn(link, data, ANSWER_MS)) ?? null };
     } finally {
       link.close();
     }
