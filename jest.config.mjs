@@ -23,6 +23,11 @@ export default {
   testTimeout: 30_000,
   projects: [
     { ...shared, displayName: 'unit', roots: rooms('core', 'contracts', 'cli', 'web') },
-    { ...shared, displayName: 'server', roots: rooms('server', 'cutter-sim') },
+    {
+      ...shared,
+      displayName: 'server',
+      roots: rooms('server', 'cutter-sim'),
+      setupFiles: ['<rootDir>/scripts/ownCache.cjs'],
+    },
   ],
 };

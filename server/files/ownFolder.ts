@@ -2,7 +2,7 @@ import { chmod, lstat, mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 
 /** Where the app keeps what it can make again: nobody else may write there, since some of it is run or opened later. */
-const HOME = join(process.cwd(), '.data', 'cache');
+const HOME = process.env.CACHE_DIR ?? join(process.cwd(), '.data', 'cache');
 
 /** A folder of the app's own, for its user alone. @throws Error when something else lies in its place */
 export async function ownFolder(name: string): Promise<string> {
