@@ -3,7 +3,6 @@ import { z } from 'zod';
 import { BUILDS, FINISHES } from '../core/films/film';
 import type { Shop } from '../core/plan/plan';
 import { choicesSchema, textSource } from './choices';
-import type { Clash } from './edits';
 import { clashSchema, editSchema } from './edits';
 
 /** The type of an answer that tells on the way how far it has come, a line of JSON each. */
@@ -17,7 +16,8 @@ const rolls = z
       sheets: z.number().int().min(0).max(1e5).optional(),
     }),
   )
-  .max(20);
+  .max(20)
+  .readonly();
 const limits = z.strictObject({
   narrowest: z.number().min(0).max(1000).optional(),
   island: z.number().min(0).max(1000).optional(),
@@ -109,8 +109,8 @@ export const cutterSchema = z.object({
 export const shopSchema = z.object({
   /** Another one when anything of it has changed. */
   version: z.string(),
-  films: z.array(filmSchema),
-  cutters: z.array(cutterSchema),
+  films: z.array(filmSchema).readonly(),
+  cutters: z.array(cutterSchema).readonly(),
   recipes: z.record(z.string(), recipeSchema),
 });
 
@@ -153,7 +153,7 @@ export const orderQuerySchema = z.object({
   /** In the name, number, file or films. */
   search: z.string().max(200).default(''),
   show: z.enum(ORDER_FILTERS).default('all'),
-  limit: z.coerce.number().int().min(1).max(5000).default(60),
+  limit: z.coerce.number<number>().int().min(1).max(5000).default(60),
 });
 export type OrderQuery = z.infer<typeof orderQuerySchema>;
 
@@ -182,18 +182,15 @@ export type Order = z.infer<typeof orderSchema>;
 export const changeSchema = z.strictObject({
   /** The revision the changes were made on: another person's since then are kept beside them. */
   base: z.number().int(),
-  edits: z.array(editSchema).min(1).max(20_000),
+  edits: z.array(editSchema).min(1).max(20_000).readonly(),
 });
 
 export const changedSchema = orderSchema.omit({ choices: true }).extend({
   /** Where somebody else has changed something since `base`. */
   choices: choicesSchema.optional(),
-  clashes: z.array(clashSchema),
+  clashes: z.array(clashSchema).readonly(),
 });
-export type Changed = Omit<Order, 'choices'> & {
-  readonly choices?: Order['choices'];
-  readonly clashes: readonly Clash[];
-};
+export type Changed = z.infer<typeof changedSchema>;
 
 export const fontSchema = z.object({
   id: z.string(),
@@ -309,7 +306,7 @@ export const queueSchema = z.strictObject({
   /** The shop's version that the plan was shown with: what is queued is what was shown. */
   shop: z.string().max(100).optional(),
   /** Only these films: a spoilt layer cut again. */
-  films: z.array(z.string().max(60)).max(200).optional(),
+  films: z.array(z.string().max(60)).max(200).readonly().optional(),
   /** Only these pieces of one film, each by a place on it. */
   again: z
     .strictObject({
@@ -317,7 +314,8 @@ export const queueSchema = z.strictObject({
       at: z
         .array(z.strictObject({ x: z.number(), y: z.number() }))
         .min(1)
-        .max(2000),
+        .max(2000)
+        .readonly(),
     })
     .optional(),
 });

@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_CHOICES } from '../core/plan/plan';
 import { eventSchema } from './api';
+import { addressOf } from './address';
+import type { Endpoint } from './endpoints';
 import { ENDPOINTS } from './endpoints';
 import { choicesSchema, withDefaults } from './choices';
 import { openApi } from './openapi';
@@ -38,11 +40,28 @@ test('the API description names every endpoint once, with its parameters', () =>
   const described = Object.entries(paths).flatMap(([path, methods]) =>
     Object.keys(methods).map((m) => `${m} ${path}`),
   );
-  expect(described.sort()).toEqual(ENDPOINTS.map(({ method, path }) => `${method} ${path}`).sort());
+  expect(described.sort()).toEqual(
+    Object.keys(ENDPOINTS)
+      .map((route) => route.replace(/^\w+/, (method) => method.toLowerCase()))
+      .sort(),
+  );
   expect(paths['/api/orders/{id}/strips/{strip}.plt'].get.parameters?.map((p) => p.name)).toEqual([
     'id',
     'strip',
   ]);
+});
+
+test('what stands in braces in an address is what the endpoint parses, and an address is made from it', () => {
+  for (const [route, { params }] of Object.entries<Endpoint>(ENDPOINTS)) {
+    const named = [...route.matchAll(/\{(\w+)\}/g)].map(([, name]) => name);
+    expect(Object.keys(params?.shape ?? {})).toEqual(named);
+  }
+  const strip = { id: 4, strip: 'a/b c' };
+  expect(addressOf('GET /api/orders/{id}/strips/{strip}.svg', { params: strip })).toBe(
+    '/api/orders/4/strips/a%2Fb%20c.svg',
+  );
+  expect(addressOf('GET /api/cuts', { query: { order: 7 } })).toBe('/api/cuts?order=7');
+  expect(addressOf('GET /api/cuts', { query: { order: undefined } })).toBe('/api/cuts');
 });
 
 test('choices from when an order had one cutter are carried over, its recipes to that cutter', () => {

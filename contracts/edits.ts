@@ -36,11 +36,11 @@ export interface Clash {
 const key = z.union([z.string().max(200), z.strictObject({ id: z.string().max(200) })]);
 const path = z.array(key).min(1).max(12);
 const items = z.array(z.json()).max(50_000);
-export const editSchema = z.union([
+export const editSchema: z.ZodType<Edit, Edit> = z.union([
   z.strictObject({ path, at: z.number().int().min(0), out: items, in: items }),
   z.strictObject({ path, was: z.json().optional(), is: z.json().optional() }),
 ]);
-export const clashSchema = z.object({
+export const clashSchema: z.ZodType<Clash> = z.object({
   path: z.array(key),
   theirs: z.json().optional(),
   mine: z.json().optional(),

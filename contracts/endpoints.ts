@@ -1,10 +1,15 @@
-/** What the server answers to: the API description is made from this list. */
+/**
+ * What the server answers to, once: its routes, the pages' calls and the API description are all typed and made from
+ * this table.
+ */
 import { z } from 'zod';
+import type { Artwork } from '../core/readers/artwork';
 import {
   applyPageSchema,
   changedSchema,
   changeSchema,
   cutSchema,
+  cutterQuerySchema,
   cutterStateSchema,
   drawingSchema,
   filmChangeSchema,
@@ -13,6 +18,7 @@ import {
   fontSchema,
   orderDetailsSchema,
   orderListSchema,
+  orderQuerySchema,
   orderSchema,
   queueSchema,
   recordSchema,
@@ -20,178 +26,196 @@ import {
   shopSchema,
   textOrderSchema,
 } from './api';
-import { fileSource } from './choices';
+import { fileSource, sourceSchema } from './choices';
+
+type Method = 'GET' | 'POST' | 'PATCH';
 
 export interface Endpoint {
-  readonly method: 'get' | 'post' | 'patch';
-  readonly path: string;
   readonly says: string;
+  /** What stands in the address between braces. */
+  readonly params?: z.ZodObject;
+  readonly query?: z.ZodObject;
+  /** JSON body. */
   readonly takes?: z.ZodType;
-  /** `file`: multipart upload in the field `file`. */
-  readonly upload?: boolean;
+  /** Multipart, one file in the field `file`. */
+  readonly upload?: true;
+  /** JSON, or the type of what comes instead. */
   readonly gives: z.ZodType | string;
 }
 
-export const ENDPOINTS: readonly Endpoint[] = [
-  { method: 'get', path: '/api/shop', says: 'Films, cutters and recipes', gives: shopSchema },
-  {
-    method: 'patch',
-    path: '/api/films/{film}',
+const id = z.coerce.number<number>().int().min(1).max(2_000_000_000);
+const byId = z.object({ id });
+const byFilm = z.object({ film: z.string().max(60) });
+const byPiece = z.object({ id, piece: z.string().max(200) });
+const byStrip = z.object({ id, strip: z.string().max(200) });
+const byHash = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
+/** JSON in a query. */
+const inJson = <T extends z.ZodType>(schema: T) =>
+  z
+    .string()
+    .max(100_000)
+    .transform((text, context): unknown => {
+      try {
+        return JSON.parse(text);
+      } catch {
+        context.addIssue('is no JSON');
+        return z.NEVER;
+      }
+    })
+    .pipe(schema);
+const films = z.array(filmSchema).readonly();
+const nothing = z.object({});
+
+export const ENDPOINTS = {
+  'GET /api/health': { says: 'Whether the server has its database', gives: z.object({ films: z.number() }) },
+  'GET /api/events': { says: 'What changes, as server-sent events', gives: 'text/event-stream' },
+  'GET /api/shop': { says: 'Films, cutters and recipes', gives: shopSchema },
+  'PATCH /api/films/{film}': {
+    params: byFilm,
     says: 'Change a film',
     takes: filmChangeSchema,
-    gives: z.array(filmSchema),
+    gives: films,
   },
-  { method: 'get', path: '/api/films.csv', says: 'All films as a table', gives: 'text/csv' },
-  {
-    method: 'post',
-    path: '/api/films',
+  'GET /api/films.csv': { says: 'All films as a table', gives: 'text/csv' },
+  'POST /api/films': {
     says: 'Add and change films from a table',
     takes: filmTableSchema,
-    gives: z.array(filmSchema),
+    gives: films,
   },
-  {
-    method: 'get',
-    path: '/api/orders',
-    says: 'Orders (query: search, show, limit): late ones first, then by their newest change',
+  'GET /api/orders': {
+    query: orderQuerySchema,
+    says: 'Orders: late ones first, then by their newest change',
     gives: orderListSchema,
   },
-  {
-    method: 'post',
-    path: '/api/orders',
-    says: 'Start an order from a graphic',
-    upload: true,
-    gives: orderSchema,
-  },
-  { method: 'get', path: '/api/orders/{id}', says: 'One order with its choices', gives: orderSchema },
-  {
-    method: 'patch',
-    path: '/api/orders/{id}',
+  'POST /api/orders': { says: 'Start an order from a graphic', upload: true, gives: orderSchema },
+  'GET /api/orders/{id}': { params: byId, says: 'One order with its choices', gives: orderSchema },
+  'PATCH /api/orders/{id}': {
+    params: byId,
     says: 'Name and due date',
     takes: orderDetailsSchema,
     gives: orderSchema,
   },
-  {
-    method: 'patch',
-    path: '/api/orders/{id}/choices',
+  'PATCH /api/orders/{id}/choices': {
+    params: byId,
     says: 'Change choices, field by field',
     takes: changeSchema,
     gives: changedSchema,
   },
-  { method: 'post', path: '/api/orders/{id}/undo', says: 'Back to the choices before', gives: orderSchema },
-  { method: 'post', path: '/api/orders/{id}/redo', says: 'Forward again', gives: orderSchema },
-  {
-    method: 'post',
-    path: '/api/orders/text',
+  'POST /api/orders/{id}/undo': { params: byId, says: 'Back to the choices before', gives: orderSchema },
+  'POST /api/orders/{id}/redo': { params: byId, says: 'Forward again', gives: orderSchema },
+  'POST /api/orders/text': {
     says: 'Start an order from typed text',
     takes: textOrderSchema,
     gives: orderSchema,
   },
-  {
-    method: 'post',
-    path: '/api/files',
-    says: 'Keep and read a file, to add it to an order',
-    upload: true,
-    gives: fileSource,
+  'POST /api/files': { says: 'Keep and read a file, to add it to an order', upload: true, gives: fileSource },
+  'GET /api/readings': {
+    query: z.object({ source: inJson(sourceSchema) }),
+    says: 'What a source of artwork, as JSON, reads as',
+    gives: z.custom<Artwork>(),
   },
-  {
-    method: 'get',
-    path: '/api/readings',
-    says: 'What a source (query, JSON) reads as',
-    gives: 'application/json',
-  },
-  {
-    method: 'get',
-    path: '/api/files/{hash}/picture',
+  'GET /api/files/{hash}/picture': {
+    params: byHash,
+    query: z.object({ width: z.coerce.number<number>().int().min(16).max(4000) }),
     says: 'A picture to trace, at most so wide',
     gives: 'image/png',
   },
-  { method: 'get', path: '/api/fonts', says: 'Typefaces', gives: z.array(fontSchema) },
-  { method: 'post', path: '/api/fonts', says: 'Bring a typeface', upload: true, gives: z.array(fontSchema) },
-  {
-    method: 'get',
-    path: '/api/orders/{id}/pieces/{piece}/original',
+  'GET /api/fonts': { says: 'Typefaces', gives: z.array(fontSchema) },
+  'POST /api/fonts': { says: 'Bring a typeface', upload: true, gives: z.array(fontSchema) },
+  'GET /api/orders/{id}/pieces/{piece}/original': {
+    params: byPiece,
     says: "A piece's file as it came",
     gives: 'application/octet-stream',
   },
-  {
-    method: 'get',
-    path: '/api/orders/{id}/thumbnail.png',
-    says: 'Picture of the artwork',
-    gives: 'image/png',
-  },
-  {
-    method: 'get',
-    path: '/api/orders/{id}/run-card.pdf',
+  'GET /api/orders/{id}/thumbnail.png': { params: byId, says: 'Picture of the artwork', gives: 'image/png' },
+  'GET /api/orders/{id}/run-card.pdf': {
+    params: byId,
     says: 'The run card on paper',
     gives: 'application/pdf',
   },
-  {
-    method: 'get',
-    path: '/api/orders/{id}/application',
+  'GET /api/orders/{id}/application': {
+    params: byId,
     says: 'Weeding, taping and applying, film by film',
     gives: applyPageSchema,
   },
-  {
-    method: 'get',
-    path: '/api/orders/{id}/application.pdf',
+  'GET /api/orders/{id}/application.pdf': {
+    params: byId,
     says: 'For weeding, taping and applying',
     gives: 'application/pdf',
   },
-  {
-    method: 'get',
-    path: '/api/orders/{id}/strips/{strip}.plt',
+  'GET /api/orders/{id}/strips/{strip}.plt': {
+    params: byStrip,
     says: 'One strip as HP-GL',
     gives: 'application/octet-stream',
   },
-  {
-    method: 'get',
-    path: '/api/orders/{id}/strips/{strip}.svg',
+  'GET /api/orders/{id}/strips/{strip}.svg': {
+    params: byStrip,
     says: 'One strip as SVG',
     gives: 'image/svg+xml',
   },
-  {
-    method: 'post',
-    path: '/api/orders/{id}/queue',
+  'POST /api/orders/{id}/queue': {
+    params: byId,
     says: 'Queue a cut for each strip',
     takes: queueSchema,
     gives: z.array(cutSchema),
   },
-  {
-    method: 'post',
-    path: '/api/orders/{id}/put-away',
-    says: 'Put an order out of sight',
-    gives: z.object({}),
-  },
-  { method: 'post', path: '/api/orders/{id}/bring-back', says: 'Bring it back', gives: z.object({}) },
-  {
-    method: 'post',
-    path: '/api/orders/{id}/clear',
+  'POST /api/orders/{id}/put-away': { params: byId, says: 'Put an order out of sight', gives: nothing },
+  'POST /api/orders/{id}/bring-back': { params: byId, says: 'Bring it back', gives: nothing },
+  'POST /api/orders/{id}/clear': {
+    params: byId,
     says: 'Take an order that was put away, and was never cut, out for good',
-    gives: z.object({}),
+    gives: nothing,
   },
-  {
-    method: 'get',
-    path: '/api/cuts',
-    says: 'Cuts; open ones, or those of one order',
+  'GET /api/cuts': {
+    query: z.object({ order: id.optional() }),
+    says: 'Cuts: open ones, or those of one order',
     gives: z.array(cutSchema),
   },
-  {
-    method: 'get',
-    path: '/api/cutters',
-    says: 'What each cutter, or only one (query: only), answers, and the film in it',
+  'GET /api/cutters': {
+    query: cutterQuerySchema,
+    says: 'What each cutter, or only one, answers, and the film in it',
     gives: z.array(cutterStateSchema),
   },
-  { method: 'get', path: '/api/cuts/{id}', says: 'One cut', gives: cutSchema },
-  { method: 'get', path: '/api/cuts/{id}/drawing', says: 'What is drawn of a cut', gives: drawingSchema },
-  { method: 'get', path: '/api/cuts/{id}/record', says: 'What the knife left', gives: recordSchema },
-  { method: 'post', path: '/api/cuts/{id}/loaded', says: 'The film is loaded', gives: cutSchema },
-  { method: 'post', path: '/api/cuts/{id}/stop', says: 'Stop after the line being cut', gives: cutSchema },
-  {
-    method: 'post',
-    path: '/api/cuts/{id}/resume',
+  'GET /api/cuts/{id}': { params: byId, says: 'One cut', gives: cutSchema },
+  'GET /api/cuts/{id}/drawing': { params: byId, says: 'What is drawn of a cut', gives: drawingSchema },
+  'GET /api/cuts/{id}/record': { params: byId, says: 'What the knife left', gives: recordSchema },
+  'POST /api/cuts/{id}/loaded': { params: byId, says: 'The film is loaded', gives: cutSchema },
+  'POST /api/cuts/{id}/stop': { params: byId, says: 'Stop after the line being cut', gives: cutSchema },
+  'POST /api/cuts/{id}/resume': {
+    params: byId,
     says: 'Go on after a stop',
     takes: resumeSchema,
     gives: cutSchema,
   },
-  { method: 'post', path: '/api/cuts/{id}/cancel', says: 'Take a cut out of the queue', gives: cutSchema },
-];
+  'POST /api/cuts/{id}/cancel': { params: byId, says: 'Take a cut out of the queue', gives: cutSchema },
+} satisfies Readonly<Record<`${Method} /api/${string}`, Endpoint>>;
+
+export type Route = keyof typeof ENDPOINTS;
+type Of<R extends Route> = (typeof ENDPOINTS)[R];
+
+type Sent<R extends Route, From extends string, To extends string> =
+  Of<R> extends { readonly [K in From]: infer S extends z.ZodType }
+    ? object extends z.input<S>
+      ? { readonly [K in To]?: z.input<S> }
+      : { readonly [K in To]: z.input<S> }
+    : unknown;
+/** What is said with a call, by whoever calls. */
+export type Ask<R extends Route> = Sent<R, 'params', 'params'> &
+  Sent<R, 'query', 'query'> &
+  Sent<R, 'takes', 'body'>;
+
+type Heard<R extends Route, From extends string> =
+  Of<R> extends { readonly [K in From]: infer S extends z.ZodType } ? z.output<S> : undefined;
+/** The same as the server has it, parsed. */
+export interface Asked<R extends Route> {
+  readonly params: Heard<R, 'params'>;
+  readonly query: Heard<R, 'query'>;
+  readonly body: Of<R> extends { readonly upload: true }
+    ? { readonly name: string; readonly bytes: Buffer }
+    : Heard<R, 'takes'>;
+}
+
+/** What a call gives; undefined where it gives no JSON. */
+export type Given<R extends Route> = Of<R>['gives'] extends infer S extends z.ZodType
+  ? z.output<S>
+  : undefined;

@@ -16,14 +16,6 @@ export function parse<T extends z.ZodType>(schema: T, input: unknown): z.infer<T
   throw new Trouble(400, 'bad-input', `${field}: ${issue.message}.`);
 }
 
-/** A whole number out of the address. */
-export function idOf(request: Request): number {
-  const id = Number(request.params.id);
-  if (!Number.isSafeInteger(id) || id < 1 || id > 2_000_000_000)
-    throw new Trouble(404, 'not-found', 'There is nothing at this address.');
-  return id;
-}
-
 /** Async handlers whose errors reach the error handler. */
 export const handle =
   (work: (request: Request, response: Response) => Promise<unknown>): RequestHandler =>

@@ -1,4 +1,6 @@
+import { addressOf } from '../../contracts/address';
 import type { Problem } from '../../contracts/api';
+import type { Ask, Given, Route } from '../../contracts/endpoints';
 import { lastStep, shareIn } from './steps';
 import { STEPS_TYPE } from '../../contracts/api';
 
@@ -17,15 +19,20 @@ export class ApiProblem extends Error {
 const AWAY =
   'The server cannot be reached. Nothing is lost: what you changed is kept here and saved when it is back.';
 
-export async function call<T>(method: 'GET' | 'POST' | 'PATCH', path: string, body?: unknown): Promise<T> {
-  const response = await fetch(path, {
-    method,
+/** Nothing need be said with a call that takes nothing. */
+type Said<R extends Route> = object extends Ask<R> ? [ask?: Ask<R>] : [ask: Ask<R>];
+
+/** Calls the server, typed by the table of endpoints. @throws ApiProblem */
+export async function call<R extends Route>(route: R, ...[ask]: Said<R>): Promise<Given<R>> {
+  const { body } = (ask ?? {}) as { body?: unknown };
+  const response = await fetch(addressOf(route, ask ?? ({} as Ask<R>)), {
+    method: route.slice(0, route.indexOf(' ')),
     headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
     body: body === undefined ? undefined : JSON.stringify(body),
   }).catch(() => {
     throw new ApiProblem(0, 'away', AWAY);
   });
-  if (response.ok) return (await response.json()) as T;
+  if (response.ok) return (await response.json()) as Given<R>;
   throw problemFrom(response.status, await response.text());
 }
 
@@ -50,10 +57,16 @@ export interface UploadProgress {
   readonly share: number;
 }
 
+type Uploads = 'POST /api/orders' | 'POST /api/files' | 'POST /api/fonts';
+
 /** Sends a file, and hears how far it has come. */
-export function upload<T>(path: string, file: File, progress: (now: UploadProgress) => void): Upload<T> {
+export function upload<R extends Uploads>(
+  route: R,
+  file: File,
+  progress: (now: UploadProgress) => void,
+): Upload<Given<R>> {
   const request = new XMLHttpRequest();
-  const done = new Promise<T>((give, fail) => {
+  const done = new Promise<Given<R>>((give, fail) => {
     request.upload.onprogress = ({ lengthComputable, loaded, total }) =>
       lengthComputable && progress(loaded < total ? { phase: 'sending', share: loaded / total } : READING);
     request.onprogress = () => {
@@ -62,7 +75,7 @@ export function upload<T>(path: string, file: File, progress: (now: UploadProgre
     };
     request.onload = () => {
       if (request.status !== 200) return fail(problemFrom(request.status, request.responseText));
-      const last = lastStep<T>(request.responseText);
+      const last = lastStep<Given<R>>(request.responseText);
       if (last && 'value' in last) give(last.value);
       else if (last && 'problem' in last)
         fail(new ApiProblem(last.status, last.problem.code, last.problem.message, last.problem.waysOut));
@@ -73,7 +86,7 @@ export function upload<T>(path: string, file: File, progress: (now: UploadProgre
   });
   const form = new FormData();
   form.append('file', file);
-  request.open('POST', path);
+  request.open('POST', addressOf(route, {} as Ask<R>));
   request.setRequestHeader('Accept', STEPS_TYPE);
   request.send(form);
   return { done, cancel: () => request.abort() };

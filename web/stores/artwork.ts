@@ -89,7 +89,7 @@ export const useArtwork = defineStore('artwork', () => {
   /** Brings a file to the server. @returns it as a source, or undefined (then `problem` says why) */
   async function send(file: File): Promise<FileSource | undefined> {
     problem.value = undefined;
-    const sending: Upload<FileSource> = upload<FileSource>('/api/files', file, (progress) => {
+    const sending: Upload<FileSource> = upload('POST /api/files', file, (progress) => {
       if (arrival.value) arrival.value = { ...arrival.value, progress };
     });
     arrival.value = { name: file.name, progress: { phase: 'sending', share: 0 }, cancel: sending.cancel };

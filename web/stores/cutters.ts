@@ -16,9 +16,9 @@ export const useCutters = defineStore('cutters', () => {
   /** What is queued is known. */
   const ready = ref(false);
 
-  async function fetched<T>(path: string, keep: (value: T) => void): Promise<void> {
+  async function fetched<T>(asked: Promise<T>, keep: (value: T) => void): Promise<void> {
     try {
-      keep(await call<T>('GET', path));
+      keep(await asked);
       problem.value = undefined;
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
@@ -26,13 +26,13 @@ export const useCutters = defineStore('cutters', () => {
     }
   }
   const fetchCuts = (): Promise<void> =>
-    fetched<Cut[]>('/api/cuts', (open) => {
+    fetched(call('GET /api/cuts'), (open) => {
       cuts.value = open;
       ready.value = true;
     });
   /** A machine that is switched off takes seconds to be found so: what is queued does not wait for it. */
   const askMachines = (only?: string): Promise<void> =>
-    fetched<CutterState[]>(`/api/cutters${only === undefined ? '' : `?only=${only}`}`, (answers) => {
+    fetched(call('GET /api/cutters', { query: { only } }), (answers) => {
       const others = only === undefined ? [] : states.value.filter(({ id }) => id !== only);
       states.value = [...others, ...answers].sort((a, b) => (a.id < b.id ? -1 : 1));
     });

@@ -1,3 +1,4 @@
+import { addressOf } from '../../contracts/address';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { ShopEvent } from '../../contracts/api';
@@ -10,7 +11,7 @@ export const useEvents = defineStore('events', () => {
   const connected = ref(true);
   const listeners = new Set<(event: Told) => void>();
   const returns = new Set<() => void>();
-  const source = new EventSource('/api/events');
+  const source = new EventSource(addressOf('GET /api/events', {}));
   const askAgain = (): void => {
     for (const again of returns) again();
   };

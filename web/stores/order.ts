@@ -64,8 +64,8 @@ export const useOrder = defineStore('order', () => {
     close();
     try {
       const [loaded, theShop] = await Promise.all([
-        call<Order>('GET', `/api/orders/${id}`),
-        call<ShopNow>('GET', '/api/shop'),
+        call('GET /api/orders/{id}', { params: { id } }),
+        call('GET /api/shop'),
       ]);
       shop.value = markRaw(theShop);
       session = begin(loaded);
@@ -121,12 +121,12 @@ export const useOrder = defineStore('order', () => {
 
   async function loadCuts(): Promise<void> {
     if (!order.value) return;
-    cuts.value = await call<Cut[]>('GET', `/api/cuts?order=${order.value.id}`).catch(() => cuts.value);
+    cuts.value = await call('GET /api/cuts', { query: { order: order.value.id } }).catch(() => cuts.value);
   }
 
   /** The shop's films, recipes and cutters as they are now. */
   async function loadShop(): Promise<void> {
-    const now = await call<ShopNow>('GET', '/api/shop').catch(() => undefined);
+    const now = await call('GET /api/shop').catch(() => undefined);
     if (!now || !shop.value || now.version === shop.value.version) return;
     shop.value = markRaw(now);
     await replan();
@@ -164,10 +164,9 @@ export const useOrder = defineStore('order', () => {
     if (!order.value) return undefined;
     problem.value = undefined;
     try {
-      cuts.value = await call<Cut[]>('POST', `/api/orders/${order.value.id}/queue`, {
-        revision: order.value.revision,
-        shop: shop.value?.version,
-        ...part,
+      cuts.value = await call('POST /api/orders/{id}/queue', {
+        params: { id: order.value.id },
+        body: { revision: order.value.revision, shop: shop.value?.version, ...part },
       });
       return openCuts.value;
     } catch (error) {

@@ -33,12 +33,8 @@ export const useOrders = defineStore('orders', () => {
   async function refresh(): Promise<void> {
     const mine = ++asked;
     try {
-      const query = new URLSearchParams({
-        search: search.value,
-        show: show.value,
-        limit: String(limit.value),
-      });
-      const list = await call<OrderList>('GET', `/api/orders?${query}`);
+      const query = { search: search.value, show: show.value, limit: limit.value };
+      const list = await call('GET /api/orders', { query });
       if (mine !== asked) return;
       rows.value = list.rows;
       counts.value = list.counts;
@@ -72,7 +68,7 @@ export const useOrders = defineStore('orders', () => {
     problem.value = undefined;
     try {
       if (file.size > LARGEST) throw tooLarge(file);
-      const sending: Upload<Order> = upload<Order>('/api/orders', file, (progress) => {
+      const sending: Upload<Order> = upload('POST /api/orders', file, (progress) => {
         if (arrival.value) arrival.value = { ...arrival.value, progress };
       });
       arrival.value = {
@@ -95,7 +91,7 @@ export const useOrders = defineStore('orders', () => {
   async function fromText(source: TextSource): Promise<Order | undefined> {
     problem.value = undefined;
     try {
-      return await call<Order>('POST', '/api/orders/text', { source });
+      return await call('POST /api/orders/text', { body: { source } });
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       problem.value = error;
@@ -108,7 +104,7 @@ export const useOrders = defineStore('orders', () => {
   async function say(id: number, word: 'put-away' | 'bring-back' | 'clear'): Promise<boolean> {
     problem.value = undefined;
     try {
-      await call('POST', `/api/orders/${id}/${word}`);
+      await call(`POST /api/orders/{id}/${word}`, { params: { id } });
       await refresh();
       return true;
     } catch (error) {

@@ -6,6 +6,8 @@ import type { Clash, Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween } from '../../contracts/edits';
 import type { Choices } from '../../core/plan/plan';
 import { DEFAULT_CHOICES } from '../../core/plan/plan';
+import { addressOf } from '../../contracts/address';
+import type { Ask, Route } from '../../contracts/endpoints';
 import { ApiProblem } from './api';
 import { FORSAKEN_MS, keptIn } from './kept';
 import type { Host, Session } from './session';
@@ -55,10 +57,14 @@ function fakeServer() {
       isHeld = false;
       for (const go of waiting.splice(0)) go();
     },
-    call: (async (method: string, path: string, body?: unknown) => {
+    call: (async (route: Route, ask: Ask<Route>) => {
       await null;
       // what is asked is answered at once; the answer may be long on its way
-      const given = answer(method, path, body);
+      const given = answer(
+        route.split(' ')[0],
+        addressOf(route, ask as object),
+        (ask as { body?: unknown }).body,
+      );
       if (isHeld) await new Promise<void>((done) => waiting.push(done));
       return given;
     }) as Host['call'],

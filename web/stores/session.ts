@@ -2,10 +2,11 @@
  * What is changed in one order, on its way to the server. A change shows at once and is kept in the browser until the
  * server has it; what others change meanwhile is laid under it. Goes on saving when another order has been opened.
  */
-import type { Changed, Order } from '../../contracts/api';
+import type { Order } from '../../contracts/api';
 import type { Clash, Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween } from '../../contracts/edits';
 import type { Choices } from '../../core/plan/plan';
+import type { call } from './api';
 import { ApiProblem } from './api';
 
 export type Saving = 'saved' | 'saving' | 'waiting';
@@ -18,7 +19,7 @@ export interface Kept {
 
 /** What a session lives in. */
 export interface Host {
-  readonly call: <T>(method: 'GET' | 'POST' | 'PATCH', path: string, body?: unknown) => Promise<T>;
+  readonly call: typeof call;
   readonly kept: Kept;
   readonly wait: (ms: number) => Promise<void>;
   /** Something is not as it was: the order, its choices, or how far they are saved. */
@@ -105,7 +106,7 @@ export function createSession(loaded: Order, host: Host): Session {
     if (saving !== 'waiting') setSaving('saving');
     try {
       const body = { base: saved.revision, edits };
-      const changed = await host.call<Changed>('PATCH', `/api/orders/${id}/choices`, body);
+      const changed = await host.call('PATCH /api/orders/{id}/choices', { params: { id }, body });
       pending.shift();
       host.kept.write(pending);
       saving = pending.length > 0 ? 'saving' : 'saved';
@@ -138,7 +139,7 @@ export function createSession(loaded: Order, host: Host): Session {
     isStale = false;
     const before = answers;
     try {
-      const order = await host.call<Order>('GET', `/api/orders/${id}`);
+      const order = await host.call('GET /api/orders/{id}', { params: { id } });
       // something was saved while this was on its way: it may be older than what is shown
       if (answers !== before || sending) return await reload();
       accept(order);
@@ -152,7 +153,7 @@ export function createSession(loaded: Order, host: Host): Session {
     if (pending.length > 0 || sending) return;
     sending = true;
     try {
-      accept(await host.call<Order>('POST', `/api/orders/${id}/${word}`));
+      accept(await host.call(`POST /api/orders/{id}/${word}`, { params: { id } }));
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       host.failed(error);
@@ -165,7 +166,7 @@ export function createSession(loaded: Order, host: Host): Session {
 
   async function describe(details: Partial<Pick<Order, 'name' | 'due'>>): Promise<void> {
     try {
-      const { name, due } = await host.call<Order>('PATCH', `/api/orders/${id}`, details);
+      const { name, due } = await host.call('PATCH /api/orders/{id}', { params: { id }, body: details });
       // its choices may be older than what is shown by now
       saved = { ...saved, name, due };
       host.tell();

@@ -1,4 +1,5 @@
 import { expose, transfer } from 'comlink';
+import { addressOf } from '../../contracts/address';
 import type { Artwork } from '../../core/readers/artwork';
 import type { Choices, Shop } from '../../core/plan/plan';
 import type { Picked, Snapped } from '../../core/artwork/pick';
@@ -31,7 +32,7 @@ let layers: readonly FilmLayer[] = [];
 const KEPT = 12;
 
 async function fetchArtwork(source: Source): Promise<Artwork> {
-  const response = await fetch(`/api/readings?source=${encodeURIComponent(JSON.stringify(source))}`);
+  const response = await fetch(addressOf('GET /api/readings', { query: { source: JSON.stringify(source) } }));
   if (!response.ok) throw new Error('The artwork could not be fetched.');
   return (await response.json()) as Artwork;
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The application sheet on a tablet: film by film from the top of the pile, ticked off as it is weeded and taped. */
+import { addressOf } from '../../../contracts/address';
 import { ArrowLeft, Printer } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
@@ -25,8 +26,8 @@ async function load(): Promise<void> {
   problem.value = '';
   try {
     [order.value, sheet.value] = await Promise.all([
-      call<Order>('GET', `/api/orders/${id}`),
-      call<ApplyPage>('GET', `/api/orders/${id}/application`),
+      call('GET /api/orders/{id}', { params: { id } }),
+      call('GET /api/orders/{id}/application', { params: { id } }),
     ]);
     document.title = `Applying ${order.value.name} · Jam Pan`;
   } catch (error) {
@@ -52,7 +53,10 @@ const line = computed(() => Math.max(sheet.value!.width, sheet.value!.height) / 
       >
       <h1>{{ order?.name ?? 'Applying' }}</h1>
       <span v-if="order" class="soft number">#{{ order.number }}</span>
-      <a class="button paper" :href="`/api/orders/${id}/application.pdf`" target="_blank"
+      <a
+        class="button paper"
+        :href="addressOf('GET /api/orders/{id}/application.pdf', { params: { id } })"
+        target="_blank"
         ><Printer :size="17" aria-hidden="true" />On paper</a
       >
     </header>

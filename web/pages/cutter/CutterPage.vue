@@ -4,7 +4,7 @@ import { ChevronLeft, Moon, Sun } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import type { Cut, Drawing, ShopEvent } from '../../../contracts/api';
+import type { Cut, ShopEvent } from '../../../contracts/api';
 import type { Bounds } from '../../../core/geometry/bounds';
 import type { Shop } from '../../../core/plan/plan';
 import { pathOfLine } from '../../stage/paths';
@@ -87,7 +87,7 @@ watch(
     const [cut, was] = [own(open), own(before)];
     const orderId = cut?.orderId ?? was?.orderId;
     ofOrder.value = orderId
-      ? await call<Cut[]>('GET', `/api/cuts?order=${orderId}`).catch(() => ofOrder.value)
+      ? await call('GET /api/cuts', { query: { order: orderId } }).catch(() => ofOrder.value)
       : [];
     if (was && was.id !== cut?.id)
       justDone.value = ofOrder.value.find((c) => c.id === was.id && c.state === 'done');
@@ -105,7 +105,7 @@ watch(
   async (id) => {
     head.value = undefined;
     if (id === undefined) return void (lines.value = undefined);
-    const drawing = await call<Drawing>('GET', `/api/cuts/${id}/drawing`).catch(() => undefined);
+    const drawing = await call('GET /api/cuts/{id}/drawing', { params: { id } }).catch(() => undefined);
     if (!drawing || now.value?.id !== id) return;
     const design = new Path2D();
     for (const ring of drawing.design) design.addPath(pathOfLine(ring, true));
@@ -113,12 +113,12 @@ watch(
   },
 );
 
-async function ask(path: string, body?: unknown): Promise<void> {
+async function ask(say: (params: { id: number }) => Promise<unknown>): Promise<void> {
   if (!now.value || busy.value) return;
   busy.value = true;
   problem.value = undefined;
   try {
-    await call('POST', `/api/cuts/${now.value.id}/${path}`, body);
+    await say({ id: now.value.id });
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
     problem.value = error;
@@ -127,6 +127,10 @@ async function ask(path: string, body?: unknown): Promise<void> {
     await machines.fetchCuts();
   }
 }
+const say = (word: 'loaded' | 'stop' | 'cancel'): Promise<void> =>
+  ask((params) => call(`POST /api/cuts/{id}/${word}`, { params }));
+const resume = (from: 'next-line' | 'start'): Promise<void> =>
+  ask((params) => call('POST /api/cuts/{id}/resume', { params, body: { from } }));
 
 const box = computed<Bounds>(() => ({
   minX: 0,
@@ -147,7 +151,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
 let forget: (() => void) | undefined;
 onMounted(async () => {
   forget = events.on(hear);
-  shop.value = await call<Shop>('GET', '/api/shop').catch(() => undefined);
+  shop.value = await call('GET /api/shop').catch(() => undefined);
 });
 onBeforeUnmount(() => forget?.());
 </script>
@@ -181,7 +185,7 @@ onBeforeUnmount(() => forget?.());
           v-if="now && (now.state === 'cutting' || now.state === 'stopping')"
           class="big stop"
           :disabled="now.state === 'stopping' || busy"
-          @click="ask('stop')"
+          @click="say('stop')"
         >
           Stop
         </button>
@@ -189,7 +193,7 @@ onBeforeUnmount(() => forget?.());
           v-if="now && (now.state === 'wants-film' || now.state === 'stopped')"
           class="big"
           :disabled="busy"
-          @click="ask('cancel')"
+          @click="say('cancel')"
         >
           Leave this film out
         </button>
@@ -201,16 +205,12 @@ onBeforeUnmount(() => forget?.());
           <h2>{{ machines.ready ? sentence.big : 'Asking the server' }}</h2>
           <p>{{ machines.ready ? sentence.small : 'One moment.' }}</p>
         </div>
-        <button v-if="now?.state === 'wants-film'" class="big main" :disabled="busy" @click="ask('loaded')">
+        <button v-if="now?.state === 'wants-film'" class="big main" :disabled="busy" @click="say('loaded')">
           {{ now.film.name }} is loaded
         </button>
         <div v-if="now?.state === 'stopped'" class="two">
-          <button class="big main" :disabled="busy" @click="ask('resume', { from: 'next-line' })">
-            Go on
-          </button>
-          <button class="big" :disabled="busy" @click="ask('resume', { from: 'start' })">
-            Start this film again
-          </button>
+          <button class="big main" :disabled="busy" @click="resume('next-line')">Go on</button>
+          <button class="big" :disabled="busy" @click="resume('start')">Start this film again</button>
         </div>
         <router-link v-if="!now && machines.ready" class="button" to="/orders">To the orders</router-link>
       </div>

@@ -3,9 +3,14 @@ import type { Cut, CutState } from '../../../contracts/api';
 import { sentenceFor } from './sentence';
 
 const units = { length: (mm: number) => `${mm} mm`, number: String, run: (mm: number) => `${mm / 1000} m` };
+const FILM = {
+  name: 'Damson',
+  code: 'G-4107',
+  rolls: [{ width: 610, lengthLeft: 9000 }],
+} as unknown as Cut['film'];
 const cut = (more: Partial<Cut>): Cut =>
   ({
-    film: { name: 'Damson', code: 'G-4107', rolls: [{ width: 610, lengthLeft: 9000 }] },
+    film: FILM,
     recipe: { force: 80 },
     rollWidth: 610,
     length: 2500,
@@ -26,7 +31,7 @@ describe('what the tablet says', () => {
 
   test('a sheet by its size, and the force where it is a knob', () => {
     const film = { name: 'Card', code: 'K-1', rolls: [{ width: 580, lengthLeft: 880, sheets: 3 }] };
-    const sheet = cut({ state: 'wants-film', film: film as Cut['film'], rollWidth: 580 });
+    const sheet = cut({ state: 'wants-film', film: { ...FILM, ...film }, rollWidth: 580 });
     expect(sentenceFor(sheet, 0, 0, units, true).small).toBe(
       'K-1 in a sheet of 580 × 880 mm, face up. It takes 2.5 m. Turn the force to 80 g.',
     );

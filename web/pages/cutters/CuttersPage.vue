@@ -16,7 +16,7 @@ const units = useUnits();
 const store = useCutters();
 const shop = shallowRef<Shop>();
 store.follow();
-onMounted(async () => (shop.value = await call<Shop>('GET', '/api/shop').catch(() => undefined)));
+onMounted(async () => (shop.value = await call('GET /api/shop').catch(() => undefined)));
 
 const KINDS: Readonly<Record<Cutter['kind'], string>> = {
   roll: 'roll cutter',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The shop's films: what is on the shelf, what it holds together, what it costs. */
+import { addressOf } from '../../../contracts/address';
 import { ChevronRight, Download, Upload } from '@lucide/vue';
 import Checkbox from 'primevue/checkbox';
 import Column from 'primevue/column';
@@ -8,7 +9,6 @@ import Select from 'primevue/select';
 import { computed, onMounted, ref } from 'vue';
 import type { Build, Film } from '../../../core/films/film';
 import { BUILDS, buildOf, FINISHES, finishOf, stockOf } from '../../../core/films/film';
-import type { Shop } from '../../../core/plan/plan';
 import DraftField from '../../parts/DraftField.vue';
 import { finds } from '../../parts/finds';
 import NumberField from '../../parts/NumberField.vue';
@@ -47,7 +47,7 @@ const rows = computed(() =>
 
 async function load(): Promise<void> {
   try {
-    films.value = (await call<Shop>('GET', '/api/shop')).films;
+    films.value = (await call('GET /api/shop')).films;
     state.value = 'ready';
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
@@ -66,7 +66,7 @@ async function keep(work: () => Promise<readonly Film[]>): Promise<void> {
   }
 }
 const change = (film: Film, what: Partial<Film>): Promise<void> =>
-  keep(() => call('PATCH', `/api/films/${film.id}`, what));
+  keep(() => call('PATCH /api/films/{film}', { params: { film: film.id }, body: what }));
 /** What was taken out last, for as long as that can be taken back at once. */
 const taken = ref<{ readonly says: string; readonly film: Film; readonly back: Partial<Film> }>();
 async function takeOut(film: Film, what: Partial<Film>): Promise<void> {
@@ -93,7 +93,7 @@ async function bring(event: Event): Promise<void> {
   field.value = '';
   if (!file) return;
   const csv = await file.text();
-  await keep(() => call('POST', '/api/films', { csv }));
+  await keep(() => call('POST /api/films', { body: { csv } }));
 }
 </script>
 
@@ -113,7 +113,7 @@ async function bring(event: Event): Promise<void> {
         </button>
       </div>
       <span class="soft number">{{ rows.length }} of {{ films.filter((film) => !film.putAway).length }}</span>
-      <a class="button" href="/api/films.csv" download
+      <a class="button" :href="addressOf('GET /api/films.csv', {})" download
         ><Download :size="16" aria-hidden="true" />As a table</a
       >
       <button class="button" @click="input?.click()">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What the blade left, laid over the design, film by film. */
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Cut, CutRecord, Drawing } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/api';
 import type { Bounds } from '../../../core/geometry/bounds';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
@@ -44,8 +44,8 @@ watch(
     failed.value = false;
     try {
       const [drawing, record] = await Promise.all([
-        call<Drawing>('GET', `/api/cuts/${id}/drawing`),
-        call<CutRecord>('GET', `/api/cuts/${id}/record`),
+        call('GET /api/cuts/{id}/drawing', { params: { id } }),
+        call('GET /api/cuts/{id}/record', { params: { id } }),
       ]);
       if (cut.value?.id !== id) return;
       const design = new Path2D();

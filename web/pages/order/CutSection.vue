@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { addressOf } from '../../../contracts/address';
 import { computed } from 'vue';
 import type { Recipe } from '../../../core/layout/cutter';
 import NudgeRow from './NudgeRow.vue';
@@ -37,8 +38,8 @@ function asShop(): void {
 const changed = computed(
   () => JSON.stringify(shown.value?.recipe) !== JSON.stringify(shown.value?.shopRecipe),
 );
-const file = (strip: string, ending: string): string =>
-  `/api/orders/${store.order!.id}/strips/${strip}.${ending}`;
+const file = (strip: string, ending: 'plt' | 'svg'): string =>
+  addressOf(`GET /api/orders/{id}/strips/{strip}.${ending}`, { params: { id: store.order!.id, strip } });
 </script>
 
 <template>

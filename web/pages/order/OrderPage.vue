@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { addressOf } from '../../../contracts/address';
 import { Contrast, Printer, Ruler } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
 import Dialog from 'primevue/dialog';
@@ -209,7 +210,12 @@ onBeforeUnmount(() => {
         </button>
         <span v-if="store.plan?.strips.length" class="papers">
           <Printer :size="16" aria-hidden="true" class="roomy" />
-          <a :href="`/api/orders/${store.order?.id}/run-card.pdf`" target="_blank">Run card</a>
+          <a
+            v-if="store.order"
+            :href="addressOf('GET /api/orders/{id}/run-card.pdf', { params: { id: store.order.id } })"
+            target="_blank"
+            >Run card</a
+          >
           <router-link v-if="store.order" :to="{ name: 'applying', params: { id: store.order.id } }"
             >Weeding and applying</router-link
           >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { addressOf } from '../../../contracts/address';
 import { Archive, FilePlus2, Type } from '@lucide/vue';
 import Dialog from 'primevue/dialog';
 import { useIntersectionObserver } from '@vueuse/core';
@@ -115,7 +116,7 @@ onMounted(() => void orders.refresh());
           <span class="thumb"
             ><img
               v-if="row.summary"
-              :src="`/api/orders/${row.id}/thumbnail.png?${row.summary.revision ?? row.changedAt}`"
+              :src="`${addressOf('GET /api/orders/{id}/thumbnail.png', { params: { id: row.id } })}?${row.summary.revision ?? row.changedAt}`"
               alt=""
               loading="lazy"
           /></span>

@@ -14,7 +14,7 @@ const art = useArtwork();
 const units = useUnits();
 const fonts = ref<FontInfo[]>([]);
 onMounted(async () => {
-  if (props.offers.fonts) fonts.value = await call<FontInfo[]>('GET', '/api/fonts').catch(() => []);
+  if (props.offers.fonts) fonts.value = await call('GET /api/fonts').catch(() => []);
 });
 const BOXES: Readonly<Record<PageBox, string>> = {
   crop: 'as a viewer shows it',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One piece: where it lies, and what can be chosen about its file or text. */
+import { addressOf } from '../../../../contracts/address';
 import { FlipHorizontal2, RotateCw } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { changePiece, replaceSource } from '../../../../core/artwork/arrange';
@@ -134,7 +135,14 @@ const places = computed(() => art.pieces.length > 1);
   <div v-if="file" class="row">
     <span class="hint name">{{ file.name }}</span>
     <span class="turn">
-      <a class="button small" :href="`/api/orders/${store.order!.id}/pieces/${piece.id}/original`" download
+      <a
+        class="button small"
+        :href="
+          addressOf('GET /api/orders/{id}/pieces/{piece}/original', {
+            params: { id: store.order!.id, piece: piece.id },
+          })
+        "
+        download
         >Original</a
       >
       <button class="button small" @click="input?.click()">Replace</button>

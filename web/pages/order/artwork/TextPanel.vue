@@ -17,7 +17,7 @@ const fonts = ref<FontInfo[]>([]);
 const problem = ref('');
 const text = ref(props.source.text);
 const input = ref<HTMLInputElement>();
-onMounted(async () => (fonts.value = await call<FontInfo[]>('GET', '/api/fonts').catch(() => [])));
+onMounted(async () => (fonts.value = await call('GET /api/fonts').catch(() => [])));
 
 const PAUSE = 250;
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -70,7 +70,7 @@ async function bring(event: Event): Promise<void> {
   problem.value = '';
   try {
     const known = new Set(fonts.value.map(({ id }) => id));
-    fonts.value = await upload<FontInfo[]>('/api/fonts', file, () => {}).done;
+    fonts.value = await upload('POST /api/fonts', file, () => {}).done;
     const fresh = fonts.value.find(({ id }) => !known.has(id)) ?? fonts.value.filter(({ own }) => own).at(-1);
     if (fresh) set({ font: fresh.id });
   } catch (error) {

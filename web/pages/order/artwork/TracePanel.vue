@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A picture into outlines, tried out over the picture while a control moves. */
+import { addressOf } from '../../../../contracts/address';
 import { wrap } from 'comlink';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import type { TraceChoices } from '../../../../core/tracing/choices';
@@ -15,7 +16,12 @@ const props = defineProps<{ piece: Piece; source: FileSource }>();
 const art = useArtwork();
 /** The picture is tried out at no more than this many pixels across; the cut is traced from all of them. */
 const TRIAL_WIDTH = 900;
-const url = computed(() => `/api/files/${props.source.hash}/picture?width=${TRIAL_WIDTH}`);
+const url = computed(() =>
+  addressOf('GET /api/files/{hash}/picture', {
+    params: { hash: props.source.hash },
+    query: { width: TRIAL_WIDTH },
+  }),
+);
 const now = shallowRef<TraceChoices>(props.source.trace!);
 const busy = ref(false);
 const failed = ref('');

@@ -1,0 +1,55 @@
+/** Puts handlers under the addresses of the table of endpoints: what comes in is parsed, what goes out is typed. */
+import type { Express, Request, Response } from 'express';
+import type { Asked, Endpoint, Given, Route } from '../../contracts/endpoints';
+import { ENDPOINTS } from '../../contracts/endpoints';
+import { Trouble } from '../problem';
+import type { Watch } from '../work/pool';
+import { handle, parse } from './guard';
+import { Sent } from './sent';
+import { answerInSteps, oneFile, uploadedFile } from './upload';
+
+interface Came<R extends Route> extends Asked<R> {
+  readonly request: Request;
+  readonly response: Response;
+  /** For an upload: hears how far it is, and is told to give up. */
+  readonly watch: Watch;
+}
+
+/** Gives the answer's value, or what is sent in its stead; undefined when it has answered by itself. */
+type Handler<R extends Route> = (
+  came: Came<R>,
+) => Promise<Given<R> extends undefined ? Sent | undefined : Given<R> | Sent>;
+
+/** One for every route of the table: a missing one is an error of types. */
+export type Handlers = { readonly [R in Route]: Handler<R> };
+
+type AnyHandler = (came: object) => Promise<unknown>;
+
+export function mount(app: Express, handlers: Handlers): void {
+  for (const [route, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
+    const [method, path] = route.split(' ');
+    const answer = handlers[route as Route] as unknown as AnyHandler;
+    const verb = method.toLowerCase() as 'get' | 'post' | 'patch';
+    app[verb](
+      path.replace(/\{(\w+)\}/g, ':$1'),
+      ...(endpoint.upload ? oneFile : []),
+      handle(async (request, response) => {
+        const came = { ...asked(endpoint, request), request, response };
+        if (endpoint.upload) return answerInSteps(request, response, (watch) => answer({ ...came, watch }));
+        const value = await answer(came);
+        if (value instanceof Sent) response.set(value.headers).end(value.bytes);
+        else if (value !== undefined) response.json(value);
+      }),
+    );
+  }
+}
+
+function asked({ params, query, takes, upload }: Endpoint, request: Request): object {
+  const named = params?.safeParse(request.params);
+  if (named && !named.success) throw new Trouble(404, 'not-found', 'There is nothing at this address.');
+  return {
+    params: named?.data,
+    query: query && parse(query, request.query),
+    body: takes ? parse(takes, request.body) : upload ? uploadedFile(request) : undefined,
+  };
+}

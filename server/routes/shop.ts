@@ -1,0 +1,24 @@
+import { createSession } from 'better-sse';
+import { filmsToCsv } from '../../core/films/csv';
+import { createLookout } from '../cutters/look';
+import type { CutServices } from '../services/cuts';
+import { changeFilm, importFilms, loadShop } from '../services/shop';
+import type { Handlers } from './mount';
+import { download } from './sent';
+
+/** What the shop has: films, cutters, recipes; how its machines are; what changes. */
+export function shopRoutes(services: CutServices) {
+  const { db, hub } = services;
+  const lookout = createLookout(db);
+  return {
+    'GET /api/health': async () => ({ films: (await loadShop(db)).films.length }),
+    'GET /api/events': async ({ request, response }) =>
+      void hub.pages.register(await createSession(request, response)),
+    'GET /api/shop': () => loadShop(db),
+    'GET /api/cutters': ({ query }) => lookout.states(query.only),
+    'GET /api/films.csv': async () =>
+      download(Buffer.from(filmsToCsv((await loadShop(db)).films)), 'films.csv', 'text/csv; charset=utf-8'),
+    'POST /api/films': ({ body }) => importFilms(services, body.csv),
+    'PATCH /api/films/{film}': ({ params, body }) => changeFilm(services, params.film, body),
+  } satisfies Partial<Handlers>;
+}
