@@ -64,17 +64,19 @@ row(
 );
 started = performance.now();
 const cold = createPlanner().plan(artworks, choices, DEMO_SHOP);
-row('plan it, 6 films, first time', `${(performance.now() - started).toFixed(0)} ms`, '≤ 3000 ms');
 row(
-  'plan it, 6 films, warm',
-  `${time(() => createPlanner().plan(artworks, choices, DEMO_SHOP)).toFixed(0)} ms`,
+  'plan it, 6 films with overlaps, first time',
+  `${(performance.now() - started).toFixed(0)} ms`,
   '≤ 3000 ms',
 );
+const warm = time(() => createPlanner().plan(artworks, choices, DEMO_SHOP));
+row('plan it, 6 films with overlaps, warm', `${warm.toFixed(0)} ms`, '≤ 2000 ms');
 
 const { shapes } = preparePiece(artwork, DEFAULT_CHOICES.artwork);
 const separation = time(() => seenColours(shapes));
 const paths = gridPaths(shapes);
 const bare = time(() => bareBooleans(shapes, paths));
+row('  the bare booleans in it', `${bare.toFixed(0)} ms, ${((100 * bare) / warm).toFixed(0)} %`, '');
 row('what is seen of each colour, 100 000 vertices', `${separation.toFixed(0)} ms`, '');
 row('  against the bare booleans it needs', `${(separation / bare).toFixed(2)} ×`, '≤ 1.5 ×');
 

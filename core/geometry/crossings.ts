@@ -1,4 +1,5 @@
 import RBush from 'rbush';
+import { orient2d } from 'robust-predicates';
 import type { Polyline } from './path';
 import { segmentEnds } from './path';
 import type { Spot } from './spot';
@@ -60,16 +61,20 @@ function segmentsOf(line: Polyline, index: number): Segment[] {
   });
 }
 
-/** Where two segments pass through one another, ends left out; parallel ones never do. */
+/** How far both ends must lie off the other line for two to cross, mm: less is the rounding of where they touch. */
+const TOUCHES = 1e-6;
+
+/** Where two segments pass through one another, by predicates that are exact (Shewchuk 1997). */
 function crossing(s: readonly number[], t: readonly number[]): Spot | undefined {
-  const dx = s[2] - s[0];
-  const dy = s[3] - s[1];
-  const ex = t[2] - t[0];
-  const ey = t[3] - t[1];
-  const det = dx * ey - dy * ex;
-  if (Math.abs(det) < 1e-12) return undefined;
-  const u = ((t[0] - s[0]) * ey - (t[1] - s[1]) * ex) / det;
-  const v = ((t[0] - s[0]) * dy - (t[1] - s[1]) * dx) / det;
-  const inside = (w: number): boolean => w > 1e-6 && w < 1 - 1e-6;
-  return inside(u) && inside(v) ? [s[0] + u * dx, s[1] + u * dy] : undefined;
+  const [from, to] = [offLine(s, t[0], t[1]), offLine(s, t[2], t[3])];
+  if (!areApart(from, to) || !areApart(offLine(t, s[0], s[1]), offLine(t, s[2], s[3]))) return undefined;
+  const share = from / (from - to);
+  return [t[0] + share * (t[2] - t[0]), t[1] + share * (t[3] - t[1])];
 }
+
+/** mm that a point lies off the line through a segment, its sign the side. */
+const offLine = ([x0, y0, x1, y1]: readonly number[], x: number, y: number): number =>
+  orient2d(x0, y0, x1, y1, x, y) / Math.hypot(x1 - x0, y1 - y0);
+
+const areApart = (a: number, b: number): boolean =>
+  Math.abs(a) > TOUCHES && Math.abs(b) > TOUCHES && a > 0 !== b > 0;
