@@ -2,7 +2,8 @@
 
 /** core/ from the ground up: a folder imports from those before it only, and so there are no circles between them. */
 const FLOORS = [
-  ['units', 'geometry', 'colour', 'stages', 'hpgl'],
+  ['units'],
+  ['geometry', 'colour', 'stages', 'hpgl'],
   ['findings', 'swivel'],
   ['readers'],
   ['tracing'],
@@ -88,7 +89,8 @@ module.exports = {
     {
       name: 'one-polygon-library',
       severity: 'error',
-      from: { pathNot: '^core/geometry/region\\.ts$' },
+      // its own fault is shown beside the guard against it
+      from: { pathNot: '^core/geometry/(region|scanCheck\\.test)\\.ts$' },
       to: { path: 'node_modules/clipper2-ts' },
     },
   ],

@@ -1,5 +1,6 @@
 /** `npm run plan -- art.svg …`: the whole plan without a screen. Exit status 0 when it cut something, 1 when the plan
  * has nothing but stops, 2 with a sentence for what cannot be read or asked. */
+import { rounded } from '../core/units/rounded';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { createHash } from 'node:crypto';
@@ -70,7 +71,7 @@ async function main(args: string[]): Promise<void> {
   await writeAll(out, plan, {
     ...summarise(plan),
     file: name,
-    planSeconds: Math.round(seconds * 1000) / 1000,
+    planSeconds: rounded(seconds),
   });
   for (const finding of plan.findings) console.error(`${finding.severity}: ${finding.message}`);
   console.log(

@@ -3,8 +3,7 @@ import type { PreparedLine } from './preparePiece';
 import { emptyBounds, growBounds } from '../geometry/bounds';
 import { IDENTITY } from '../geometry/matrix';
 import { arcPath } from '../geometry/arc';
-import { flatten } from '../geometry/path';
-import { lineLength } from '../geometry/region';
+import { flatten, lineLength } from '../geometry/path';
 import { findCrossings } from '../geometry/crossings';
 import { findDoubles, withoutDoubles } from './doubles';
 

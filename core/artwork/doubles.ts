@@ -5,8 +5,7 @@ import { isFixed } from './choices';
 import type { PreparedLine } from './preparePiece';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
-import { segmentEnds as ends } from '../geometry/path';
-import { lineLength } from '../geometry/region';
+import { segmentEnds as ends, lineLength } from '../geometry/path';
 
 /** How near two lines have to lie to be one line drawn twice, mm. */
 export const DOUBLE_WITHIN = 0.05;

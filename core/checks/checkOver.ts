@@ -1,4 +1,5 @@
 /** The check-over: everything in the prepared art that would spoil film, each with its place, measure and limit. */
+import { lineLength } from '../geometry/path';
 import { append } from '../geometry/lists';
 import type { Artwork } from '../readers/artwork';
 import type { Finding, Fix } from '../findings/finding';
@@ -12,7 +13,7 @@ import { placeRef } from '../films/mend';
 import type { FilmLayer, Separation } from '../films/separate';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
-import { lineLength, regionArea, regionBounds } from '../geometry/region';
+import { regionArea, regionBounds } from '../geometry/region';
 import { piecesOf } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import { findCrossings } from '../geometry/crossings';

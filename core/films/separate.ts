@@ -1,3 +1,4 @@
+import { lineLength } from '../geometry/path';
 import { own } from '../units/own';
 import type { Finding, Fix } from '../findings/finding';
 import { PLACE_FIXES } from '../artwork/choices';
@@ -5,15 +6,7 @@ import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
-import {
-  dropSlivers,
-  intersection,
-  lineLength,
-  outlineLength,
-  regionArea,
-  regionBounds,
-  weld,
-} from '../geometry/region';
+import { dropSlivers, intersection, outlineLength, regionArea, regionBounds, weld } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import { deltaE, labOf } from '../colour/colour';
 import type { Film } from './film';

@@ -1,4 +1,5 @@
 import type { Polyline } from './path';
+import { lineLength } from './path';
 
 /** Past this many dashes a line is as good as whole, and the file is likely broken. */
 const MOST_DASHES = 20_000;
@@ -13,7 +14,7 @@ export function dash(lines: readonly Polyline[], pattern: readonly number[], sta
   const period = pattern.reduce((sum, d) => sum + d, 0) * (pattern.length % 2 ? 2 : 1);
   if (!(period > 0) || pattern.some((d) => d < 0)) return [...lines];
   const steps = pattern.length % 2 ? [...pattern, ...pattern] : pattern;
-  if (lines.some((line) => lengthOf(line) / period > MOST_DASHES)) return [...lines];
+  if (lines.some((line) => lineLength(line) / period > MOST_DASHES)) return [...lines];
   return lines.flatMap((line) => dashOne(line, steps, ((start % period) + period) % period));
 }
 
@@ -52,11 +53,4 @@ function dashOne(line: Polyline, steps: readonly number[], start: number): Polyl
   }
   if (run.length > 2) out.push({ points: Float64Array.from(run), closed: false });
   return out;
-}
-
-function lengthOf({ points }: Polyline): number {
-  let length = 0;
-  for (let i = 2; i < points.length; i += 2)
-    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
-  return length;
 }

@@ -24,3 +24,20 @@ export function stretch(m: Matrix): number {
   const det = a * d - b * c;
   return Math.sqrt((s + Math.sqrt(Math.max(0, s * s - 4 * det * det))) / 2);
 }
+
+/**
+ * Points x, y, x, y … mapped into `out`: the one place where an affine map meets coordinates.
+ * @returns out
+ */
+export function mapPoints<T extends number[] | Float64Array>(
+  xy: ArrayLike<number>,
+  [a, b, c, d, e, f]: Matrix,
+  out: T,
+): T {
+  for (let i = 0; i < xy.length; i += 2) {
+    const [x, y] = [xy[i], xy[i + 1]];
+    out[i] = a * x + c * y + e;
+    out[i + 1] = b * x + d * y + f;
+  }
+  return out;
+}

@@ -3,7 +3,7 @@
  * the coordinates they take (2, 2, 6, 0): two plain arrays are the cheapest form to keep, send and read.
  */
 import type { Matrix } from './matrix';
-import { stretch } from './matrix';
+import { mapPoints, stretch } from './matrix';
 import type { Bounds } from './bounds';
 
 export interface Path {
@@ -27,11 +27,11 @@ export const FLATTEN_TOLERANCE = 0.01;
  * @param tolerance mm, after `matrix`
  */
 export function flatten(path: Path, matrix: Matrix, tolerance = FLATTEN_TOLERANCE): Polyline[] {
-  const [a, b, c, d, e, f] = matrix;
   const out: Polyline[] = [];
   let run: number[] = [];
   let at = 0;
-  const { ops, xy } = path;
+  const { ops } = path;
+  const xy = mapPoints(path.xy, matrix, new Float64Array(path.xy.length));
   const finish = (closed: boolean): void => {
     const polyline = tidy(run, closed);
     if (polyline) out.push(polyline);
@@ -44,10 +44,8 @@ export function flatten(path: Path, matrix: Matrix, tolerance = FLATTEN_TOLERANC
   for (let i = 0; i < ops.length; i++) {
     const op = ops.charCodeAt(i);
     if (op === 77 /* M */ || op === 76 /* L */) {
-      const x = xy[at++];
-      const y = xy[at++];
-      penX = a * x + c * y + e;
-      penY = b * x + d * y + f;
+      penX = xy[at++];
+      penY = xy[at++];
       if (op === 77) {
         if (run.length > 0) finish(false);
         startX = penX;
@@ -56,16 +54,10 @@ export function flatten(path: Path, matrix: Matrix, tolerance = FLATTEN_TOLERANC
       run.push(penX, penY);
     } else if (op === 67 /* C */) {
       if (run.length === 0) run.push(startX, startY);
-      const p = [0, 0, 0, 0, 0, 0];
-      for (let k = 0; k < 6; k += 2) {
-        const x = xy[at++];
-        const y = xy[at++];
-        p[k] = a * x + c * y + e;
-        p[k + 1] = b * x + d * y + f;
-      }
-      flattenCubic(run, penX, penY, p, tolerance);
-      penX = p[4];
-      penY = p[5];
+      flattenCubic(run, penX, penY, xy, at, tolerance);
+      penX = xy[at + 4];
+      penY = xy[at + 5];
+      at += 6;
     } else {
       finish(true);
       penX = startX;
@@ -76,8 +68,16 @@ export function flatten(path: Path, matrix: Matrix, tolerance = FLATTEN_TOLERANC
   return out;
 }
 
-function flattenCubic(out: number[], x0: number, y0: number, p: readonly number[], tolerance: number): void {
-  const [x1, y1, x2, y2, x3, y3] = p;
+/** @param at where the cubic's control points begin in `p` */
+function flattenCubic(
+  out: number[],
+  x0: number,
+  y0: number,
+  p: Float64Array,
+  at: number,
+  tolerance: number,
+): void {
+  const [x1, y1, x2, y2, x3, y3] = [p[at], p[at + 1], p[at + 2], p[at + 3], p[at + 4], p[at + 5]];
   const bend = Math.max(
     Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
     Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
@@ -114,6 +114,15 @@ function tidy(run: readonly number[], closed: boolean): Polyline | undefined {
   return kept.length === 0 ? undefined : { points: Float64Array.from(kept), closed };
 }
 
+/** mm from a line's start to its end, a closed one back to its start. */
+export function lineLength({ points, closed }: Polyline): number {
+  const n = points.length;
+  let length = closed && n > 0 ? Math.hypot(points[0] - points[n - 2], points[1] - points[n - 1]) : 0;
+  for (let i = 2; i < n; i += 2)
+    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+  return length;
+}
+
 /** The same points from the last to the first. */
 export function backwards(points: Float64Array): Float64Array {
   const n = points.length;
@@ -132,14 +141,10 @@ export function segmentEnds(points: Float64Array, index: number): [number, numbe
 }
 
 /** The path with its points mapped. */
-export function mapPath({ ops, xy }: Path, [a, b, c, d, e, f]: Matrix): Path {
-  const out: number[] = new Array(xy.length);
-  for (let i = 0; i < xy.length; i += 2) {
-    out[i] = a * xy[i] + c * xy[i + 1] + e;
-    out[i + 1] = b * xy[i] + d * xy[i + 1] + f;
-  }
-  return { ops, xy: out };
-}
+export const mapPath = ({ ops, xy }: Path, matrix: Matrix): Path => ({
+  ops,
+  xy: mapPoints(xy, matrix, new Array<number>(xy.length)),
+});
 
 /** Exact bounds of a mapped path: end points and the extremes of its cubics. */
 export function pathBounds(path: Path, m: Matrix): Bounds {
@@ -151,11 +156,7 @@ export function pathBounds(path: Path, m: Matrix): Bounds {
     if (y < minY) minY = y;
     if (y > maxY) maxY = y;
   };
-  const mapped = new Float64Array(xy.length);
-  for (let i = 0; i < xy.length; i += 2) {
-    mapped[i] = m[0] * xy[i] + m[2] * xy[i + 1] + m[4];
-    mapped[i + 1] = m[1] * xy[i] + m[3] * xy[i + 1] + m[5];
-  }
+  const mapped = mapPoints(xy, m, new Float64Array(xy.length));
   let at = 0;
   for (let i = 0; i < ops.length; i++) {
     const op = ops.charCodeAt(i);

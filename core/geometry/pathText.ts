@@ -1,3 +1,4 @@
+import { rounded } from '../units/rounded';
 import type { Polyline } from './path';
 import type { Region } from './region';
 
@@ -16,4 +17,4 @@ export function lineToPathData({ points, closed }: Polyline): string {
 /** SVG path data of one ring. */
 export const ringToPathData = (ring: Float64Array): string => lineToPathData({ points: ring, closed: true });
 
-const short = (mm: number): string => String(Math.round(mm * 1000) / 1000);
+const short = (mm: number): string => String(rounded(mm));

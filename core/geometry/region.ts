@@ -10,11 +10,11 @@ import type { Rule } from './scanCheck';
 import { errorOf } from './scanCheck';
 import { emptyBounds, growBounds, isEmptyBounds } from './bounds';
 import type { Matrix } from './matrix';
-import { determinant } from './matrix';
+import { determinant, mapPoints } from './matrix';
 import type { Cap, Join } from './offset';
 import { offsetLine, offsetRing } from './offset';
 import type { Polyline } from './path';
-import { backwards } from './path';
+import { backwards, lineLength } from './path';
 
 /** x0, y0, x1, y1 … in mm; closed, the first point not repeated. */
 export type Ring = Float64Array;
@@ -141,15 +141,6 @@ export function linesInside(lines: readonly Polyline[], region: Region): Polylin
   });
 }
 
-/** mm from a line's start to its end, a closed one back to its start. */
-export function lineLength({ points, closed }: Polyline): number {
-  if (closed) return ringLength(points);
-  let length = 0;
-  for (let i = 2; i < points.length; i += 2)
-    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
-  return length;
-}
-
 /** The area a pen of `width` mm leaves along the lines. */
 export function strokeOutline(
   lines: readonly Polyline[],
@@ -188,13 +179,7 @@ export function ringArea(ring: ArrayLike<number>): number {
 export const regionArea = (region: Region): number => region.reduce((sum, ring) => sum + ringArea(ring), 0);
 
 /** Length of one ring's outline, mm. */
-export function ringLength(ring: ArrayLike<number>): number {
-  let length = 0;
-  const n = ring.length;
-  for (let i = 0, j = n - 2; i < n; j = i, i += 2)
-    length += Math.hypot(ring[i] - ring[j], ring[i + 1] - ring[j + 1]);
-  return length;
-}
+export const ringLength = (ring: Float64Array): number => lineLength({ points: ring, closed: true });
 
 /** Length of all outlines of a region, holes too, mm: what the knife travels. */
 export const outlineLength = (region: Region): number =>
@@ -208,13 +193,8 @@ export const regionBounds = (region: Region): Bounds => region.reduce(growBounds
 export function mapRegion(region: Region, m: Matrix): Region {
   const mirrors = determinant(m) < 0;
   return region.map((ring) => {
-    const out = new Float64Array(ring.length);
-    for (let i = 0; i < ring.length; i += 2) {
-      const to = mirrors ? ring.length - 2 - i : i;
-      out[to] = m[0] * ring[i] + m[2] * ring[i + 1] + m[4];
-      out[to + 1] = m[1] * ring[i] + m[3] * ring[i + 1] + m[5];
-    }
-    return out;
+    const mapped = mapPoints(ring, m, new Float64Array(ring.length));
+    return mirrors ? backwards(mapped) : mapped;
   });
 }
 

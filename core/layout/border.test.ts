@@ -1,6 +1,6 @@
+import { lineLength } from '../geometry/path';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { lineLength } from '../geometry/region';
 import { weedBorder } from './border';
 
 const BOX = { minX: 10, minY: 20, maxX: 110, maxY: 70 };

@@ -3,7 +3,7 @@ import type { Film, Roll } from '../films/film';
 import { limitsOf } from '../films/film';
 import type { Finding } from '../findings/finding';
 import { joinBounds } from '../geometry/bounds';
-import { formatLength } from '../units/length';
+import { formatBoth, formatLength, formatRun } from '../units/length';
 import type { Bed } from './cutter';
 import type { LayoutChoices, Strip } from './strip';
 import type { Laid } from './shelves';
@@ -17,19 +17,17 @@ export const noRoll = ({ name }: Film): Finding => ({
 });
 
 export function rollMisfit({ name, rolls }: Film, cutter: Bed): Finding {
-  const widths = rolls.map(({ width }) => both(width)).join(', ');
+  const widths = rolls.map(({ width }) => formatBoth(width)).join(', ');
   return {
     code: 'roll-misfit',
     film: name,
     severity: 'stop',
-    message: `${name} is ${widths} wide; ${cutter.name} takes ${both(cutter.narrowest)} to ${both(cutter.widest)}.`,
+    message: `${name} is ${widths} wide; ${cutter.name} takes ${formatBoth(cutter.narrowest)} to ${formatBoth(cutter.widest)}.`,
     waysOut: ['Pick another cutter under Cutter', 'Pick a film of another width under Films'],
     measured: rolls[0].width,
     limit: cutter.widest,
   };
 }
-
-const both = (mm: number): string => `${formatLength(mm, 'mm')} (${(mm / 25.4).toFixed(2)} in)`;
 
 export function tooWide(
   { part, across: needs }: Laid,
@@ -43,7 +41,7 @@ export function tooWide(
     code: 'too-wide',
     film: part.film.name,
     severity: 'stop',
-    message: `${part.film.name} needs ${both(needs)} across, but the knife reaches ${both(usable)} on this ${formatLength(roll.width, 'mm')} ${roll.sheets === undefined ? 'roll' : 'sheet'} in ${cutter.name}.`,
+    message: `${part.film.name} needs ${formatBoth(needs)} across, but the knife reaches ${formatBoth(usable)} on this ${formatLength(roll.width, 'mm')} ${roll.sheets === undefined ? 'roll' : 'sheet'} in ${cutter.name}.`,
     waysOut: [
       ...(otherWay ? ['Turn it by 90° under Layout: then it fits'] : []),
       `Make the sign smaller: ${scale} % of this size fits`,
@@ -189,4 +187,4 @@ export function mirrorFindings(film: Film, { mirror }: LayoutChoices): Finding[]
   ];
 }
 
-const metres = (mm: number): string => `${(mm / 1000).toFixed(2)} m`;
+const metres = (mm: number): string => formatRun(mm, 'mm');

@@ -1,3 +1,4 @@
+import { lineLength } from '../geometry/path';
 import type { LineKind } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
 import { mapPoints } from '../artwork/preparePiece';
@@ -6,7 +7,7 @@ import type { Matrix } from '../geometry/matrix';
 import type { Part } from '../panels/part';
 import type { Polyline } from '../geometry/path';
 import type { Ring } from '../geometry/region';
-import { lineLength, mapRegion } from '../geometry/region';
+import { mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Machine } from '../layout/cutter';
 import type { Placement, Strip } from '../layout/strip';

@@ -176,6 +176,10 @@ export function formatRun(mm: number, unit: Unit): string {
   return unit === 'mm' ? `${(mm / 1000).toFixed(2)} m` : `${(mm / MM_PER_INCH / 12).toFixed(2)} ft`;
 }
 
+/** In both units, where a person must not have to reckon: 23.00 in is what a cutter's papers say. */
+export const formatBoth = (mm: number): string =>
+  `${formatLength(mm, 'mm')} (${(mm / MM_PER_INCH).toFixed(2)} in)`;
+
 /** Areas of film: m² or ft², two decimals. @param mm2 square millimetres */
 export function formatArea(mm2: number, unit: Unit): string {
   return unit === 'mm' ? `${(mm2 / 1e6).toFixed(2)} m²` : `${(mm2 / (12 * MM_PER_INCH) ** 2).toFixed(2)} ft²`;

@@ -8,7 +8,7 @@ import { toStrip } from '../../core/devicelang/axes';
 import { inStretches, restOf, withoutReset } from '../../core/devicelang/lineText';
 import type { Film } from '../../core/films/film';
 import type { Cutter } from '../../core/layout/cutter';
-import { formatLength } from '../../core/units/length';
+import { formatLength, formatRun } from '../../core/units/length';
 import type { StoredProgram } from '../work/tasks';
 import type { CutterLink } from './link';
 import { LinkLost } from './link';
@@ -64,8 +64,7 @@ export async function checkFilm(
     return `The film in ${cutter.name} is ${formatLength(found.width, 'mm')} wide, ${film.name} is ${formatLength(rollWidth, 'mm')}. Load ${film.name} and press again.`;
   }
   if (found.length < needs) {
-    const metres = (mm: number): string => `${(mm / 1000).toFixed(2)} m`;
-    return `There is ${metres(found.length)} of film in ${cutter.name}; this cut needs ${metres(needs)}. Load a longer ${cutter.kind === 'flatbed' ? 'sheet' : 'roll'} and press again.`;
+    return `There is ${formatRun(found.length, 'mm')} of film in ${cutter.name}; this cut needs ${formatRun(needs, 'mm')}. Load a longer ${cutter.kind === 'flatbed' ? 'sheet' : 'roll'} and press again.`;
   }
   return undefined;
 }

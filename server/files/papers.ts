@@ -1,4 +1,5 @@
 /** What goes to the bench on paper: the run card, and the sheet for weeding, taping and applying. */
+import { formatLength, formatRun, MM_PER_INCH } from '../../core/units/length';
 import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 import { joinBounds } from '../../core/geometry/bounds';
@@ -98,8 +99,8 @@ function rule(doc: Doc): void {
   doc.y += 9;
 }
 
-const mm = (value: number): string => `${value.toFixed(1)} mm`;
-const inches = (value: number): string => `${(value / 25.4).toFixed(2)} in`;
+const mm = (value: number): string => formatLength(value, 'mm');
+const inches = (value: number): string => `${(value / MM_PER_INCH).toFixed(2)} in`;
 const minutes = (seconds: number): string =>
   seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
 
@@ -144,7 +145,7 @@ function runCard(doc: Doc, plan: Plan): void {
   );
   line(
     doc,
-    `${cutter?.name ?? 'No cutter'} · ${(totals.filmLength / 1000).toFixed(2)} m of film · ${minutes(totals.seconds)} at the cutter · ${totals.swaps} film swaps`,
+    `${cutter?.name ?? 'No cutter'} · ${formatRun(totals.filmLength, 'mm')} of film · ${minutes(totals.seconds)} at the cutter · ${totals.swaps} film swaps`,
   );
   doc.y += 6;
   rule(doc);
@@ -190,7 +191,7 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
   doc.font('text').fontSize(10).fillColor(SOFT);
   const at = { width: 340 };
   doc.text(
-    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${(strip.length / 1000).toFixed(2)} m · ${strip.placements.length} ${strip.placements.length === 1 ? 'copy' : 'copies'}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
+    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${strip.placements.length} ${strip.placements.length === 1 ? 'copy' : 'copies'}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
     MARGIN + 30,
     doc.y,
     at,

@@ -2,7 +2,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Artwork } from '../../core/readers/artwork';
 import type { FileSource } from '../../core/artwork/choices';
-import type { PdfPage } from '../../core/readers/pdf/readPdf';
+import type { PdfPage } from '../../core/readers/pdf/parsed';
 import { readPdf } from '../../core/readers/pdf/readPdf';
 import { FileProblem } from './fileProblem';
 import type { Tell } from './tell';

@@ -1,4 +1,5 @@
 /** Heavy work, run in the pool's threads so that no request waits behind it. */
+import { rounded } from '../../core/units/rounded';
 import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
@@ -193,7 +194,7 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
           })),
       ),
       parts: program.lines.map((line) => line.part),
-      lines: program.lines.map((line) => Array.from(line.points, (v) => Math.round(v * 1000) / 1000)),
+      lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
     },
   };
 }

@@ -2,6 +2,7 @@
  * Reads DXF text: lines, arcs, circles, ellipses, bulged polylines, splines, blocks and hatches, with layers,
  * colours and units, after the published DXF Reference. Strokes that meet are joined; closed ones are filled.
  */
+import { MM_PER_INCH } from '../../units/length';
 import type { Answer, Artwork, DrawingUnit, Shape } from '../artwork';
 import type { Vertex } from './curves';
 import {
@@ -30,14 +31,14 @@ import { mapPath, pathBounds } from '../../geometry/path';
 
 /** mm in one drawing unit, by $INSUNITS (DXF Reference, header variables). */
 const UNIT_MM: Readonly<Record<number, number>> = {
-  1: 25.4,
+  1: MM_PER_INCH,
   2: 304.8,
   3: 1_609_344,
   4: 1,
   5: 10,
   6: 1000,
   7: 1e6,
-  8: 25.4e-6,
+  8: MM_PER_INCH * 1e-6,
   9: 0.0254,
   10: 914.4,
   13: 0.001,
@@ -49,9 +50,9 @@ export const MM_IN: Readonly<Record<DrawingUnit, number>> = {
   mm: 1,
   cm: 10,
   m: 1000,
-  in: 25.4,
+  in: MM_PER_INCH,
   ft: 304.8,
-  pt: 25.4 / 72,
+  pt: MM_PER_INCH / 72,
 };
 const ASKED: readonly DrawingUnit[] = ['mm', 'cm', 'm', 'in', 'ft'];
 

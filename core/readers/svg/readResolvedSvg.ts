@@ -3,6 +3,7 @@
  * M, L, C, Q and Z in groups (the resolver runs where native code can; see server/files). What is left to do
  * here is the meaning: painter's order, transforms, clips, strokes, paints, and saying what a knife cannot do.
  */
+import { MM_PER_INCH } from '../../units/length';
 import type { Element } from './xml';
 import { parseXml } from './xml';
 import type { Artwork, Clip, ClipOutline, Shape } from '../artwork';
@@ -20,7 +21,7 @@ import { isVisible, opacityOf, parseMatrix, reference, strokeStyle } from './svg
 import { flatColour, parseColour } from '../paint';
 
 /** CSS: 96 px to the inch (CSS Values and Units 3, 5.2). */
-const MM_PER_PX = 25.4 / 96;
+const MM_PER_PX = MM_PER_INCH / 96;
 /** Paint fainter than this is not seen at all. */
 const UNSEEN_OPACITY = 1 / 255;
 

@@ -1,3 +1,4 @@
+import { rounded } from '../../../core/units/rounded';
 import type { Clash, Key } from '../../../contracts/edits';
 
 const SECTIONS: Readonly<Record<string, string>> = {
@@ -18,7 +19,7 @@ export function clashPlace([section, ...rest]: readonly Key[]): string {
 /** A value as short as it can be read. */
 export function clashValue(value: unknown): string {
   if (value === undefined || value === null) return 'nothing';
-  if (typeof value === 'number') return String(Math.round(value * 1000) / 1000);
+  if (typeof value === 'number') return String(rounded(value));
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return `“${value.length > 40 ? `${value.slice(0, 40)} …` : value}”`;
   if (Array.isArray(value)) return value.length === 1 ? '1 entry' : `${value.length} entries`;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Layer marks to take hold of on the sign: dragged, or moved with the arrow keys, they stay where they are put. */
+import { rounded } from '../../../../core/units/rounded';
 import { computed, ref } from 'vue';
 import { useOrder } from '../../../stores/order';
 import { arrowStep } from '../../../stage/arrowStep';
@@ -21,7 +22,7 @@ function place(index: number): Record<string, string> {
 function move(index: number, dx: number, dy: number): void {
   const films = store.choices!.films;
   if (!films.marks) return;
-  const tidy = (value: number): number => Math.round(value * 100) / 100;
+  const tidy = (value: number): number => rounded(value, 2);
   const at = places.value.map(([x, y], i) =>
     i === index ? { x: tidy(x + dx), y: tidy(y + dy) } : { x: tidy(x), y: tidy(y) },
   );
