@@ -199,6 +199,7 @@ export const fontSchema = z.object({
   heaviest: z.number(),
   /** Brought by the shop. */
   own: z.boolean(),
+  putAway: z.boolean(),
 });
 export type FontInfo = z.infer<typeof fontSchema>;
 

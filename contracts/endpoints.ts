@@ -46,6 +46,7 @@ export interface Endpoint {
 const id = z.coerce.number<number>().int().min(1).max(2_000_000_000);
 const byId = z.object({ id });
 const byFilm = z.object({ film: z.string().max(60) });
+const byFont = z.object({ font: z.string().max(60) });
 const byPiece = z.object({ id, piece: z.string().max(200) });
 const byStrip = z.object({ id, strip: z.string().max(200) });
 const byHash = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
@@ -64,6 +65,7 @@ const inJson = <T extends z.ZodType>(schema: T) =>
     })
     .pipe(schema);
 const films = z.array(filmSchema).readonly();
+const fontList = z.array(fontSchema);
 const nothing = z.object({});
 
 export const ENDPOINTS = {
@@ -120,8 +122,19 @@ export const ENDPOINTS = {
     says: 'A picture to trace, at most so wide',
     gives: 'image/png',
   },
-  'GET /api/fonts': { says: 'Typefaces', gives: z.array(fontSchema) },
-  'POST /api/fonts': { says: 'Bring a typeface', upload: true, gives: z.array(fontSchema) },
+  'GET /api/fonts': { says: 'Typefaces', gives: fontList },
+  'POST /api/fonts': { says: 'Bring a typeface', upload: true, gives: fontList },
+  'POST /api/fonts/{font}/put-away': {
+    params: byFont,
+    says: "Put one of the shop's typefaces out of sight",
+    gives: fontList,
+  },
+  'POST /api/fonts/{font}/bring-back': { params: byFont, says: 'Bring it back', gives: fontList },
+  'POST /api/fonts/{font}/clear': {
+    params: byFont,
+    says: 'Take a typeface that was put away, and that no text is set in, out for good',
+    gives: fontList,
+  },
   'GET /api/orders/{id}/pieces/{piece}/original': {
     params: byPiece,
     says: "A piece's file as it came",

@@ -142,6 +142,20 @@ test('text is set by the height of a capital, in several lines, and lies beside 
   await choose(page, 'Typeface', 'Bebas Neue');
   await saved(page);
 
+  // a typeface of the shop's own is brought, put away with a way back, and stays where text is set in it
+  const anton = 'node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2';
+  await page.locator('[data-test=add-font]').setInputFiles(anton);
+  await expect(page.getByLabel('Typeface', { exact: true })).toContainText('(own)');
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await page.getByRole('button', { name: /Typefaces put away/ }).click();
+  await page.getByRole('button', { name: 'Clear for good' }).click();
+  await expect(page.getByText('Text of an order is set in this typeface')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(page.getByRole('button', { name: 'Put it away' })).toBeVisible();
+  await saved(page);
+
   // a second piece, placed to the millimetre, lined up, grouped, and placed again at a pitch
   await page.locator('[data-test=add-file]').setInputFiles('e2e/art/pennant.svg');
   await expect(page.locator('.piece')).toHaveCount(2);

@@ -410,6 +410,36 @@ describe('text', () => {
     expect(theirs.shapes.map(({ path }) => path)).toEqual(shipped.shapes.map(({ path }) => path));
   });
 
+  test('a typeface is put away, brought back, and cleared once no text is set in it', async () => {
+    const fontOf = (list: { id: string; name: string; own: boolean; putAway: boolean }[], id: string) =>
+      list.find((font) => font.id === id);
+    const bytes = readFileSync('node_modules/@fontsource/anton/files/anton-latin-400-normal.woff');
+    const bring = async () =>
+      (await api().post('/api/fonts').attach('file', bytes, 'a.woff').expect(200)).body;
+    const { id } = (await bring()).find(
+      ({ own, name }: { own: boolean; name: string }) => own && /Anton/.test(name),
+    );
+    const say = (word: string) => api().post(`/api/fonts/${id}/${word}`);
+
+    expect((await say('clear').expect(409)).body.code).toBe('not-put-away');
+    expect(fontOf((await say('put-away').expect(200)).body, id)?.putAway).toBe(true);
+    expect(fontOf((await say('bring-back').expect(200)).body, id)?.putAway).toBe(false);
+
+    // text that is set in it keeps it, though it is out of sight, for as long as undo leads back to it
+    const order = (await begin({ font: id })).body as Order;
+    await say('put-away').expect(200);
+    expect((await readingOf(order)).shapes.length).toBeGreaterThan(0);
+    expect((await say('clear').expect(409)).body.code).toBe('in-use');
+    await api().post(`/api/orders/${order.id}/put-away`).expect(200);
+    await api().post(`/api/orders/${order.id}/clear`).expect(200);
+    expect(fontOf((await say('clear').expect(200)).body, id)).toBeUndefined();
+    await say('put-away').expect(404);
+
+    // one that is brought again is there again
+    expect(fontOf(await bring(), id)?.putAway).toBe(false);
+    await api().post('/api/fonts/bebas-neue/put-away').expect(404);
+  });
+
   test('what is no typeface is refused in a sentence', async () => {
     const no = await api().post('/api/fonts').attach('file', Buffer.from('not a font'), 'a.ttf');
     expect([no.status, no.body.code]).toEqual([422, 'no-font']);

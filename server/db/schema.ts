@@ -47,6 +47,8 @@ export const fonts = pgTable('fonts', {
   lightest: integer('lightest').notNull(),
   heaviest: integer('heaviest').notNull(),
   bytes: bytea('bytes').notNull(),
+  /** Not offered any more; texts that are set in it stay as they are. */
+  putAway: boolean('put_away').notNull().default(false),
 });
 
 export const orders = pgTable('orders', {

@@ -1,5 +1,6 @@
 import type { ReadingServices } from '../services/readings';
-import { addFont, listFonts, packedReading, pictureOf, takeFile } from '../services/readings';
+import { addFont, clearFont, listFonts, putFontAway } from '../services/fonts';
+import { packedReading, pictureOf, takeFile } from '../services/readings';
 import type { Handlers } from './mount';
 import { packed, picture } from './sent';
 
@@ -13,4 +14,7 @@ export const artworkRoutes = (services: ReadingServices) =>
       picture(await pictureOf(services, params.hash, query.width), 'max-age=86400'),
     'GET /api/fonts': () => listFonts(services.db),
     'POST /api/fonts': ({ body }) => addFont(services, body.bytes),
+    'POST /api/fonts/{font}/put-away': ({ params }) => putFontAway(services.db, params.font, true),
+    'POST /api/fonts/{font}/bring-back': ({ params }) => putFontAway(services.db, params.font, false),
+    'POST /api/fonts/{font}/clear': ({ params }) => clearFont(services.db, params.font),
   }) satisfies Partial<Handlers>;

@@ -6,8 +6,6 @@ import type { ArtworkChoices, FileSource, Source, TextSource } from '../../core/
 import { sourceKey } from '../../core/artwork/choices';
 import type { Db } from '../db/connect';
 import { files, fonts, readings } from '../db/schema';
-import type { FontInfo } from '../../contracts/api';
-import { SHIPPED_FONTS } from '../files/fonts';
 import { notFound, Trouble } from '../problem';
 import type { Answer } from '../work/tasks';
 import type { Watch, WorkPool } from '../work/pool';
@@ -20,7 +18,7 @@ export interface ReadingServices {
 
 const sha256 = (data: string | Uint8Array): string => createHash('sha256').update(data).digest('hex');
 
-function valueOf<T>(answer: Answer<T>): T {
+export function valueOf<T>(answer: Answer<T>): T {
   if (answer.ok) return answer.value;
   throw new Trouble(answer.code === 'too-big' ? 413 : 422, answer.code, answer.message);
 }
@@ -119,39 +117,4 @@ export async function pictureOf(
   width: number,
 ): Promise<Uint8Array> {
   return valueOf(await pool.run('showPicture', { bytes: await originalOf(db, hash), width }));
-}
-
-/** Typefaces that text can be set in: those that come with the app, then the shop's own. */
-export async function listFonts(db: Db): Promise<FontInfo[]> {
-  const own = await db
-    .select({ id: fonts.id, name: fonts.name, lightest: fonts.lightest, heaviest: fonts.heaviest })
-    .from(fonts)
-    .orderBy(fonts.name);
-  const shipped = SHIPPED_FONTS.map(({ id, name, weights: [lightest, heaviest] }) => ({
-    id,
-    name,
-    lightest,
-    heaviest,
-  }));
-  return [
-    ...shipped.map((font) => ({ ...font, own: false })),
-    ...own.map((font) => ({ ...font, own: true })),
-  ];
-}
-
-/** Keeps a typeface that the shop brought. @throws Trouble when it is none */
-export async function addFont({ db, pool }: ReadingServices, bytes: Buffer): Promise<FontInfo[]> {
-  const { name, weights } = valueOf(await pool.run('lookAtFont', bytes));
-  const id = `own-${sha256(bytes).slice(0, 16)}`;
-  await db
-    .insert(fonts)
-    .values({
-      id,
-      name: name.slice(0, 120),
-      lightest: Math.round(weights[0]),
-      heaviest: Math.round(weights[1]),
-      bytes,
-    })
-    .onConflictDoNothing();
-  return listFonts(db);
 }

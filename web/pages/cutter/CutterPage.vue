@@ -2,74 +2,52 @@
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
 import { ChevronLeft, Moon, Sun } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
-import type { Cut, ShopEvent } from '../../../contracts/api';
 import type { Bounds } from '../../../core/geometry/bounds';
 import type { Shop } from '../../../core/plan/plan';
-import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
-import { ApiProblem, call } from '../../stores/api';
+import { call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
-import { useEvents } from '../../stores/events';
 import { ONE_OR_NOUGHT } from '../../stores/remembered';
 import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { answersOf } from '../cutters/asks';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
-import { drawCut } from './drawCut';
+import { drawCut, FILM_BEHIND } from './drawCut';
 import { sentenceFor } from './sentence';
-
-/** The cut that a machine is at, or that is next there. */
-function onMachine(cuts: readonly Cut[], cutterId: string): Cut | undefined {
-  const own = cuts.filter((cut) => cut.cutterId === cutterId);
-  return own.find((cut) => cut.state !== 'queued') ?? own[0];
-}
+import { useMachine } from './useMachine';
 
 const NIGHT_KEY = 'jam-pan-night';
 const route = useRoute();
 const units = useUnits();
-const events = useEvents();
 const machines = useCutters();
-machines.follow(() => cutterId.value);
-const justDone = ref<Cut>();
+const cutterId = computed(() => String(route.params.id));
+const { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume } =
+  useMachine(cutterId);
 const shop = shallowRef<Shop>();
-const problem = ref<ApiProblem>();
+onMounted(async () => (shop.value = await call('GET /api/shop').catch(() => undefined)));
 /** What a press here met, or why nothing is known. */
 const trouble = computed(() => problem.value ?? machines.problem);
-const busy = ref(false);
 const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
-const head = ref<{ x: number; y: number; down: boolean }>();
-const live = ref({ cutId: 0, linesDone: 0, secondsDone: 0 });
-const lines = shallowRef<{ id: number; paths: Path2D[]; design: Path2D }>();
 
-const cutterId = computed(() => String(route.params.id));
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
+const isSheet = computed(() => cutter.value?.kind === 'flatbed');
 /** What the machine itself answers. */
 const own = computed(() => machines.states.find(({ id }) => id === cutterId.value));
-const mine = computed(() => machines.cuts.filter((cut) => cut.cutterId === cutterId.value));
-const now = computed(() => onMachine(machines.cuts, cutterId.value));
-/** All cuts of the order that is on the machine, done ones too. */
-const ofOrder = ref<Cut[]>([]);
-/** Those that this machine makes, as its steps. */
+/** Those of the order that this machine makes, as its steps. */
 const steps = computed(() =>
   ofOrder.value.filter((cut) => cut.state !== 'cancelled' && cut.cutterId === cutterId.value),
 );
-const linesDone = computed(() =>
-  now.value?.id === live.value.cutId
-    ? Math.max(live.value.linesDone, now.value.linesDone)
-    : (now.value?.linesDone ?? 0),
-);
-const secondsDone = computed(() =>
-  now.value?.id === live.value.cutId
-    ? Math.max(live.value.secondsDone, now.value.secondsDone)
-    : (now.value?.secondsDone ?? 0),
+const behind = computed(
+  () =>
+    machines.cuts.filter((cut) => cut.cutterId === cutterId.value && cut.orderId !== now.value?.orderId)
+      .length,
 );
 const share = computed(() =>
   now.value && now.value.seconds > 0 ? secondsDone.value / now.value.seconds : 0,
 );
-
 const sentence = computed(() =>
   sentenceFor(
     now.value,
@@ -80,80 +58,22 @@ const sentence = computed(() =>
   ),
 );
 
-watch(
-  () => machines.cuts,
-  async (open, before) => {
-    const own = (all: readonly Cut[]): Cut | undefined => onMachine(all, cutterId.value);
-    const [cut, was] = [own(open), own(before)];
-    const orderId = cut?.orderId ?? was?.orderId;
-    ofOrder.value = orderId
-      ? await call('GET /api/cuts', { query: { order: orderId } }).catch(() => ofOrder.value)
-      : [];
-    if (was && was.id !== cut?.id)
-      justDone.value = ofOrder.value.find((c) => c.id === was.id && c.state === 'done');
-  },
-);
-
-function hear(event: ShopEvent): void {
-  if (event.kind !== 'head' || event.cutId !== now.value?.id) return;
-  head.value = event;
-  live.value = event;
-}
-
-watch(
-  () => now.value?.id,
-  async (id) => {
-    head.value = undefined;
-    if (id === undefined) return void (lines.value = undefined);
-    const drawing = await call('GET /api/cuts/{id}/drawing', { params: { id } }).catch(() => undefined);
-    if (!drawing || now.value?.id !== id) return;
-    const design = new Path2D();
-    for (const ring of drawing.design) design.addPath(pathOfLine(ring, true));
-    lines.value = { id, design, paths: drawing.lines.map((line) => pathOfLine(line, false)) };
-  },
-);
-
-async function ask(say: (params: { id: number }) => Promise<unknown>): Promise<void> {
-  if (!now.value || busy.value) return;
-  busy.value = true;
-  problem.value = undefined;
-  try {
-    await say({ id: now.value.id });
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    problem.value = error;
-  } finally {
-    busy.value = false;
-    await machines.fetchCuts();
-  }
-}
-const say = (word: 'loaded' | 'stop' | 'cancel'): Promise<void> =>
-  ask((params) => call(`POST /api/cuts/{id}/${word}`, { params }));
-const resume = (from: 'next-line' | 'start'): Promise<void> =>
-  ask((params) => call('POST /api/cuts/{id}/resume', { params, body: { from } }));
-
+/** The cut, and enough of the film behind it that a short cut on a wide roll is still seen as film. */
 const box = computed<Bounds>(() => ({
   minX: 0,
   minY: 0,
-  maxX: now.value?.length ?? 400,
+  maxX: Math.max(now.value?.length ?? 400, isSheet.value ? 0 : (now.value?.rollWidth ?? 300) * FILM_BEHIND),
   maxY: now.value?.rollWidth ?? 300,
 }));
-const content = computed(() => [lines.value, linesDone.value, head.value, night.value, now.value?.state]);
+const content = computed(() => [lines.value, head.value, night.value, now.value?.state]);
 
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   const cut = now.value;
   if (!cut) return;
   const style = getComputedStyle(document.querySelector('.cutter-page')!);
-  const shown = lines.value?.id === cut.id ? { ...lines.value, done: linesDone.value } : undefined;
-  yield* drawCut(context, scale, cut, shown, head.value, (name) => style.getPropertyValue(name));
+  const film = { ...cut, isSheet: isSheet.value };
+  yield* drawCut(context, scale, film, lines.value, head.value, (name) => style.getPropertyValue(name));
 }
-
-let forget: (() => void) | undefined;
-onMounted(async () => {
-  forget = events.on(hear);
-  shop.value = await call('GET /api/shop').catch(() => undefined);
-});
-onBeforeUnmount(() => forget?.());
 </script>
 
 <template>
@@ -177,8 +97,8 @@ onBeforeUnmount(() => forget?.());
         <a v-if="own.panel" :href="own.panel" target="_blank" rel="noopener">Front panel</a>
       </p>
       <CutSteps :steps="steps" :now="now?.id" />
-      <p v-if="mine.filter((c) => c.orderId !== now?.orderId).length" class="soft">
-        {{ mine.filter((c) => c.orderId !== now?.orderId).length }} more cuts wait behind this order.
+      <p v-if="behind" class="soft">
+        {{ behind === 1 ? '1 more cut waits' : `${behind} more cuts wait` }} behind this order.
       </p>
       <div class="acts">
         <button

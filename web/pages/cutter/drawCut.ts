@@ -13,27 +13,43 @@ export interface Head {
   readonly down: boolean;
 }
 
-/** The film in the machine: what is cut of it, and where the head stands. */
+/** Of a roll at least this much of its width is shown along it. */
+export const FILM_BEHIND = 1.25;
+
+/** The film in the machine: what is cut of it, and where the head stands. A roll goes on behind the cut. */
 export function* drawCut(
   context: CanvasRenderingContext2D,
   scale: number,
-  cut: Cut,
+  cut: Cut & { readonly isSheet: boolean },
   lines: CutLines | undefined,
   head: Head | undefined,
   color: (name: string) => string,
 ): Generator<void> {
+  const { far, near } = cut.edges;
+  const run = cut.isSheet ? cut.length : Math.max(cut.length, 40_000 / scale);
   context.fillStyle = color('--card');
   context.strokeStyle = color('--rule');
   context.lineWidth = 1 / scale;
-  context.fillRect(0, 0, cut.length, cut.rollWidth);
-  context.strokeRect(0, 0, cut.length, cut.rollWidth);
+  context.fillRect(0, 0, run, cut.rollWidth);
+  context.strokeRect(0, 0, run, cut.rollWidth);
   context.fillStyle = color('--rule-soft');
-  const { far, near } = cut.edges;
-  context.fillRect(0, 0, cut.length, far);
-  context.fillRect(0, cut.rollWidth - near, cut.length, near);
+  context.fillRect(0, 0, run, far);
+  context.fillRect(0, cut.rollWidth - near, run, near);
+  if (!cut.isSheet) drawEnd(context, scale, cut, color('--ink-soft'));
   context.translate(0, far);
   if (lines) yield* drawLines(context, scale, cut, lines, color);
   if (head && cut.state !== 'wants-film') drawHead(context, scale, head, color('--currant'));
+}
+
+/** Where the film that this cut takes ends. */
+function drawEnd(context: CanvasRenderingContext2D, scale: number, cut: Cut, ink: string): void {
+  context.strokeStyle = ink;
+  context.setLineDash([5 / scale, 5 / scale]);
+  context.beginPath();
+  context.moveTo(cut.length, 0);
+  context.lineTo(cut.length, cut.rollWidth);
+  context.stroke();
+  context.setLineDash([]);
 }
 
 function* drawLines(

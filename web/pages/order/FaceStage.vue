@@ -19,7 +19,7 @@ import AgainOverlay from './films/AgainOverlay.vue';
 import MarkHandles from './films/MarkHandles.vue';
 import PieceHandles from './artwork/PieceHandles.vue';
 import TrialOverlay from './artwork/TrialOverlay.vue';
-import type { SectionName } from './RunCard.vue';
+import type { SectionName } from './runCardSections';
 
 export type FaceView = 'face' | 'apart' | 'cut-lines';
 

@@ -1,134 +1,29 @@
-<script lang="ts">
-export type SectionName = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
-</script>
-
 <script setup lang="ts">
 /** The whole job in the order people work: one section open at a time, each with its answer in a line. */
 import { computed } from 'vue';
-import type { Finding } from '../../../core/findings/finding';
-import DatePicker from 'primevue/datepicker';
 import { saidOnce } from '../../../core/findings/together';
-import { atWhichCutter } from '../../parts/atWhichCutter';
-import DraftField from '../../parts/DraftField.vue';
 import { useOrder } from '../../stores/order';
-import { duration, useUnits } from '../../stores/units';
 import ArtworkSection from './ArtworkSection.vue';
 import CutSection from './CutSection.vue';
 import CutterSection from './CutterSection.vue';
 import FilmsSection from './FilmsSection.vue';
 import LayoutSection from './LayoutSection.vue';
+import RunCardFoot from './RunCardFoot.vue';
+import RunCardHead from './RunCardHead.vue';
+import type { SectionName } from './runCardSections';
+import { STATE_WORD, useSections } from './runCardSections';
 
 const section = defineModel<SectionName>('section', { required: true });
 const film = defineModel<string | undefined>('film');
 const emit = defineEmits<{ queue: []; reorder: [colours: string[]]; recut: [film: string] }>();
 const store = useOrder();
-const units = useUnits();
-
-const homeOf = ({ stage }: Finding): SectionName => stage ?? 'artwork';
-
 const plan = computed(() => store.plan);
-const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
-const sections = computed<readonly { name: SectionName; title: string; answer: string }[]>(() => {
-  const p = plan.value;
-  const copies = store.choices?.layout.copies ?? 1;
-  return [
-    {
-      name: 'artwork',
-      title: 'Artwork',
-      answer: p ? `${units.number(p.width)} × ${units.length(p.height)}` : '',
-    },
-    {
-      name: 'films',
-      title: 'Films',
-      answer: p
-        ? count(new Set(p.colours.filter((c) => c.goesTo === 'film').map((c) => c.film?.id)).size, 'film')
-        : '',
-    },
-    {
-      name: 'layout',
-      title: 'Layout',
-      answer: p ? `${count(copies, 'copy', 'copies')} · ${Math.round(usedShare.value * 100)} % used` : '',
-    },
-    {
-      name: 'cut',
-      title: 'Cut settings',
-      answer: p ? count(new Set(p.strips.map((s) => s.film.id)).size, 'recipe') : '',
-    },
-    {
-      name: 'cutter',
-      title: 'Cutter',
-      answer: p?.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
-    },
-  ];
-});
-const usedShare = computed(() => {
-  const strips = plan.value?.strips ?? [];
-  const area = strips.reduce((sum, s) => sum + s.length * s.rollWidth, 0);
-  return area > 0 ? strips.reduce((sum, s) => sum + s.used * s.length * s.rollWidth, 0) / area : 0;
-});
-function stateOf(name: SectionName): 'good' | 'check' | 'stop' | 'none' {
-  if (!plan.value) return 'none';
-  const own = plan.value.findings.filter((finding) => homeOf(finding) === name);
-  if (own.some((f) => f.severity === 'stop')) return 'stop';
-  return own.some((f) => f.severity === 'check') ? 'check' : 'good';
-}
-const STATE_WORD = {
-  good: 'all clear',
-  check: 'to check',
-  stop: 'keeps the order from the cutter',
-  none: '',
-} as const;
-const ownFindings = (name: SectionName): Finding[] =>
-  plan.value?.findings.filter((f) => homeOf(f) === name) ?? [];
-const stops = computed(() => plan.value?.findings.filter((f) => f.severity === 'stop').length ?? 0);
-const checks = computed(() => plan.value?.findings.filter((f) => f.severity === 'check').length ?? 0);
-const due = computed(() => (store.order?.due ? new Date(`${store.order.due}T12:00:00`) : null));
-/** The day as it is where the person sits. */
-function setDue(to: unknown): void {
-  if (to !== null && !(to instanceof Date)) return; // half typed
-  void store.setDue(to && [to.getFullYear(), two(to.getMonth() + 1), two(to.getDate())].join('-'));
-}
-const two = (n: number): string => String(n).padStart(2, '0');
-const canQueue = computed(
-  () =>
-    plan.value !== undefined &&
-    stops.value === 0 &&
-    plan.value.strips.length > 0 &&
-    store.openCuts.length === 0 &&
-    store.saving === 'saved' &&
-    !store.planning &&
-    !store.halted,
-);
+const { sections, findingsOf, stateOf } = useSections();
 </script>
 
 <template>
   <aside class="card" aria-label="Run card">
-    <div class="head">
-      <DraftField
-        v-if="store.order"
-        class="title"
-        label="Name of the order"
-        :value="store.order.name"
-        :read="(name) => name.slice(0, 120) || undefined"
-        @change="store.rename"
-      />
-      <p>
-        <span class="number soft">#{{ store.order?.number }}</span>
-        <DatePicker
-          class="due"
-          size="small"
-          date-format="'due' D d M"
-          placeholder="no due date"
-          show-button-bar
-          aria-label="Due"
-          :model-value="due"
-          @update:model-value="setDue"
-        />
-        <span v-if="stops" class="tag stop">{{ stops }} to mend</span>
-        <span v-else-if="checks" class="tag check">{{ checks }} to check</span>
-        <span v-else-if="plan" class="tag good">all clear</span>
-      </p>
-    </div>
+    <RunCardHead />
     <div class="sections">
       <section v-for="(s, i) in sections" :key="s.name" :class="{ open: section === s.name }">
         <h2>
@@ -157,7 +52,7 @@ const canQueue = computed(
           <CutterSection v-else />
           <template v-if="s.name !== 'artwork'">
             <p
-              v-for="({ finding, alsoFilms }, k) in saidOnce(ownFindings(s.name))"
+              v-for="({ finding, alsoFilms }, k) in saidOnce(findingsOf(s.name))"
               :key="k"
               class="finding"
               :class="finding.severity"
@@ -169,32 +64,7 @@ const canQueue = computed(
         </div>
       </section>
     </div>
-    <div class="foot">
-      <dl>
-        <div>
-          <dd class="number">{{ plan ? units.run(plan.totals.filmLength) : '–' }}</dd>
-          <dt>film</dt>
-        </div>
-        <div>
-          <dd class="number">{{ plan ? units.area(plan.totals.filmArea) : '–' }}</dd>
-          <dt>area</dt>
-        </div>
-        <div>
-          <dd class="number">{{ plan?.strips.length ? duration(plan.totals.seconds) : '–' }}</dd>
-          <dt>at cutter</dt>
-        </div>
-        <div>
-          <dd class="number">{{ plan ? plan.totals.swaps : '–' }}</dd>
-          <dt>film swaps</dt>
-        </div>
-      </dl>
-      <router-link v-if="store.openCuts.length" class="button main" :to="atWhichCutter(store.openCuts)">
-        In the queue: go to the cutter
-      </router-link>
-      <button v-else class="button main" :disabled="!canQueue" @click="emit('queue')">
-        Queue {{ plan?.strips.length ? count(plan.strips.length, 'cut') : '' }}
-      </button>
-    </div>
+    <RunCardFoot @queue="emit('queue')" />
   </aside>
 </template>
 
@@ -205,51 +75,6 @@ const canQueue = computed(
   min-height: 0;
   background: var(--card);
   border-right: var(--line) solid var(--ink);
-}
-.head {
-  padding: 10px 16px 10px;
-  border-bottom: var(--line) solid var(--ink);
-}
-.due {
-  width: 132px;
-}
-.due :deep(input) {
-  width: 100%;
-  padding: 1px 5px;
-  margin-left: -6px;
-  font-size: 14px;
-  color: var(--ink-soft);
-  background: none;
-  border-color: transparent;
-  box-shadow: none;
-}
-.due :deep(input:hover) {
-  border-color: var(--rule);
-}
-.title {
-  width: calc(100% + 12px);
-  margin: 0 -6px;
-  padding: 2px 5px;
-  font: 700 22px/1.2 var(--heading);
-  color: inherit;
-  text-overflow: ellipsis;
-  background: none;
-  border: 1px solid transparent;
-  border-radius: var(--radius-field);
-  box-shadow: none;
-}
-.title:hover {
-  border-color: var(--rule);
-}
-.head p {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  margin: 3px 0 0;
-  font-size: 14px;
-}
-.head .tag {
-  margin-left: auto;
 }
 .sections {
   overflow-y: auto;
@@ -356,31 +181,5 @@ h2 button:focus-visible {
 }
 .finding.stop {
   border-color: var(--currant);
-}
-.foot {
-  padding: 10px 16px 14px;
-  background: var(--paper);
-  border-top: var(--line) solid var(--ink);
-}
-dl {
-  display: flex;
-  justify-content: space-between;
-  margin: 0 0 10px;
-}
-dl div {
-  display: flex;
-  flex-direction: column;
-}
-dd {
-  margin: 0;
-  font-size: 16px;
-  font-weight: 700;
-}
-dt {
-  font-size: 12.5px;
-  color: var(--ink-soft);
-}
-.foot .button {
-  width: 100%;
 }
 </style>

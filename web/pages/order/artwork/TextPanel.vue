@@ -3,20 +3,18 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import type { FontInfo } from '../../../../contracts/api';
 import type { Piece, TextSource } from '../../../../core/artwork/choices';
-import ChoiceField from '../../../parts/ChoiceField.vue';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import LengthField from '../../../parts/LengthField.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import SliderRow from '../../../parts/SliderRow.vue';
-import { ApiProblem, call, upload } from '../../../stores/api';
+import { call } from '../../../stores/api';
 import { useArtwork } from '../../../stores/artwork';
+import TypefaceRow from './TypefaceRow.vue';
 
 const props = defineProps<{ piece: Piece; source: TextSource }>();
 const art = useArtwork();
 const fonts = ref<FontInfo[]>([]);
-const problem = ref('');
 const text = ref(props.source.text);
-const input = ref<HTMLInputElement>();
 onMounted(async () => (fonts.value = await call('GET /api/fonts').catch(() => [])));
 
 const PAUSE = 250;
@@ -61,48 +59,11 @@ const ALIGN = [
   { value: 'middle', label: 'centred' },
   { value: 'right', label: 'flush right' },
 ] as const;
-
-async function bring(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement;
-  const file = field.files?.[0];
-  field.value = '';
-  if (!file) return;
-  problem.value = '';
-  try {
-    const known = new Set(fonts.value.map(({ id }) => id));
-    fonts.value = await upload('POST /api/fonts', file, () => {}).done;
-    const fresh = fonts.value.find(({ id }) => !known.has(id)) ?? fonts.value.filter(({ own }) => own).at(-1);
-    if (fresh) set({ font: fresh.id });
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    problem.value = error.message;
-  }
-}
 </script>
 
 <template>
   <textarea v-model="text" rows="2" aria-label="Text" spellcheck="false"></textarea>
-  <div class="row">
-    <span>Typeface</span>
-    <span class="set">
-      <ChoiceField
-        label="Typeface"
-        :value="source.font"
-        :options="fonts.map((f) => ({ value: f.id, label: f.own ? `${f.name} (own)` : f.name }))"
-        @change="set({ font: $event })"
-      />
-      <button class="button small" @click="input?.click()">Bring one</button>
-    </span>
-    <input
-      ref="input"
-      type="file"
-      hidden
-      accept=".ttf,.otf,.woff,.woff2"
-      data-test="add-font"
-      @change="bring"
-    />
-  </div>
-  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  <TypefaceRow v-model:fonts="fonts" :value="source.font" @change="set({ font: $event })" />
   <div class="row">
     <span>Height of a capital</span
     ><LengthField
@@ -179,13 +140,6 @@ textarea {
   border: 1px solid var(--rule);
   border-radius: var(--radius-field);
 }
-.set {
-  display: flex;
-  gap: 5px;
-}
-.set :deep(.p-select) {
-  max-width: 150px;
-}
 input.number {
   width: 96px;
   text-align: right;
@@ -197,10 +151,5 @@ input[type='color'] {
   background: var(--card);
   border: 1px solid var(--rule);
   border-radius: var(--radius-field);
-}
-.problem {
-  margin: 0;
-  font-size: 13px;
-  color: var(--currant);
 }
 </style>

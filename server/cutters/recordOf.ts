@@ -1,0 +1,38 @@
+import type { CutRecord, Drawing } from '../../contracts/api';
+import { recordSchema } from '../../contracts/api';
+import { toStrip } from '../../core/devicelang/axes';
+import type { Cutter } from '../../core/layout/cutter';
+import type { cutters } from '../db/schema';
+import { pack, unpack } from '../services/pack';
+import type { StoredProgram } from '../work/tasks';
+import type { CutRow, Services } from './settle';
+
+/** The knife's way as a simulated cutter recorded it, set against the design. Real cutters keep none. */
+export async function recordOf(
+  { pool, log }: Services,
+  cut: CutRow,
+  { data: cutter, link: { panel } }: typeof cutters.$inferSelect,
+  program: StoredProgram,
+): Promise<Partial<CutRow>> {
+  if (!panel) return {};
+  try {
+    const response = await fetch(new URL('/record', panel), { signal: AbortSignal.timeout(10_000) });
+    const raw = recordSchema.parse(await response.json());
+    const record = onStrip(raw, cutter, cut.cuttable);
+    const drawing = unpack<Drawing>(cut.drawing);
+    if (record.lines.length !== program.lines.length) return { record: pack(record) };
+    const { largest, at } = await pool.run('compare', { record, drawing });
+    return { record: pack(record), deviation: largest, deviationAt: { x: at[0], y: at[1] } };
+  } catch (error) {
+    log.warn({ error: String(error), cutId: cut.id }, 'no record of the cut');
+    return {};
+  }
+}
+
+/** The cutter records in mm on its own axes. */
+function onStrip(record: CutRecord, { device }: Cutter, cuttable: number): CutRecord {
+  const place = toStrip({ ...device, step: 1 }, cuttable);
+  const moved = (points: readonly number[]): number[] =>
+    points.flatMap((x, i) => (i % 2 === 0 ? place(x, points[i + 1]) : []));
+  return { lines: record.lines.map((line) => ({ ...line, points: moved(line.points) })) };
+}

@@ -1,0 +1,131 @@
+/** One cut on its way through one cutter, from the lease to what became of it. */
+import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import type { Standing } from '../../core/devicelang/answers';
+import { untilBack } from '../db/away';
+import { cuts, cutters } from '../db/schema';
+import { promoteNext } from '../services/cuts';
+import { unpack } from '../services/pack';
+import type { StoredProgram } from '../work/tasks';
+import { checkFilm, standingOf } from './feed';
+import { feedWithProgress } from './feedWithProgress';
+import type { Lease } from './lease';
+import { takeLease } from './lease';
+import { LinkLost, openLink } from './link';
+import { recordOf } from './recordOf';
+import type { CutRow, Services } from './settle';
+import { isHolder, settle } from './settle';
+import type { Place } from './whereabouts';
+import { placeOf } from './whereabouts';
+
+/** Somebody may just be asking the cutter what is in it; that does not take long. */
+const LEASE_PATIENCE_MS = 8000;
+
+export async function runCut(
+  services: Services,
+  holder: string,
+  cutId: number,
+  asked: () => boolean,
+): Promise<void> {
+  const { db, log } = services;
+  const [cut] = await db.select().from(cuts).where(eq(cuts.id, cutId));
+  if (!cut || cut.state !== 'checking') return; // taken back meanwhile, or already under way elsewhere
+  const lease = await takeLease(db, cut.cutterId, `${holder} ${randomUUID()}`, LEASE_PATIENCE_MS);
+  if (!lease) {
+    const problem = 'Another server is using this cutter. Press again in a moment.';
+    await settle(services, cut, { state: 'wants-film', problem }, eq(cuts.state, 'checking'));
+    return;
+  }
+  try {
+    await cutUnderLease(services, cut, lease, asked);
+  } catch (error) {
+    if (!(error instanceof LinkLost)) log.error({ error: String(error), cutId }, 'cut failed');
+    await afterFailure(services, cut.id, lease, error);
+  } finally {
+    await lease.release().catch(() => {}); // runs out by itself
+  }
+  await promoteNext(services, cut.cutterId);
+}
+
+async function cutUnderLease(
+  services: Services,
+  cut: CutRow,
+  lease: Lease,
+  asked: () => boolean,
+): Promise<void> {
+  const { db } = services;
+  const [cutter] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
+  const tell = (to: Partial<CutRow>): Promise<void> => settle(services, cut, to, isHolder(db, lease));
+  const link = await openLink(cutter.link);
+  try {
+    const isFresh = cut.linesDone === 0 && cut.linesSent === 0;
+    const wrong = isFresh
+      ? await checkFilm(link, cut.film, cut.rollWidth, cutter.data, cut.length)
+      : undefined;
+    if (wrong) return await tell({ state: 'wants-film', problem: wrong });
+    const program = unpack<StoredProgram>(cut.program);
+    const standing = await standingOf(link);
+    const from = whereToGoOn(cut, program, standing);
+    if (!from) return await tell(lostPlace(cut, cutter.data.name));
+    await tell({
+      state: 'cutting',
+      problem: null,
+      linesDone: from.line,
+      headFrom: { x: standing.x, y: standing.y, ...from },
+    });
+    const linesDone = await feedWithProgress(services, cut, cutter.data, link, program, from, lease, asked);
+    const secondsDone = linesDone > 0 ? program.doneAt[linesDone - 1] : 0;
+    if (linesDone < program.lines.length) {
+      const problem = `Stopped after line ${linesDone} of ${program.lines.length}.`;
+      return await tell({
+        state: 'stopped',
+        linesDone,
+        linesSent: linesDone,
+        secondsDone,
+        problem,
+      });
+    }
+    const record = await recordOf(services, cut, cutter, program);
+    await tell({
+      state: 'done',
+      linesDone,
+      secondsDone,
+      problem: null,
+      endedAt: new Date(),
+      ...record,
+    });
+  } finally {
+    link.close();
+  }
+}
+
+/** The next line; where lines were sent and nobody heard of them again, the place at which the head stands. */
+function whereToGoOn(cut: CutRow, program: StoredProgram, head: Standing): Place | undefined {
+  if (cut.linesSent <= cut.linesDone) return { line: cut.linesDone, point: 0 };
+  return placeOf(program, cut.linesDone, cut.linesSent, head, cut.headFrom);
+}
+
+/** Rather not cut than cut twice: what is in doubt counts as cut, and a person is told to look. */
+function lostPlace({ linesDone, linesSent }: CutRow, name: string): Partial<CutRow> {
+  const which = linesSent - linesDone === 1 ? `line ${linesSent}` : `lines ${linesDone + 1} to ${linesSent}`;
+  return {
+    state: 'stopped',
+    linesDone: linesSent,
+    problem: `${name}'s head is not where the cut left it, so nobody can tell whether ${which} ${linesSent - linesDone === 1 ? 'is' : 'are'} cut. Look at the film: go on behind them and cut what is missing again, or start again on fresh film.`,
+  };
+}
+
+/** Before the first line nothing is spoilt: the film is asked for again. Later, a person decides how to go on. */
+async function afterFailure(services: Services, cutId: number, lease: Lease, error: unknown): Promise<void> {
+  const { db, isClosing } = services;
+  const [cut] = await untilBack(() => db.select().from(cuts).where(eq(cuts.id, cutId)), isClosing);
+  const [cutter] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
+  const why = error instanceof LinkLost ? error.message : 'something went wrong inside Jam Pan';
+  const { name } = cutter.data;
+  if (cut.state === 'checking' && cut.linesSent === 0) {
+    const problem = `${name} cannot be reached: ${why}. Look whether it is switched on and its cable is in, then press again.`;
+    return settle(services, cut, { state: 'wants-film', problem }, isHolder(db, lease));
+  }
+  const problem = `Stopped after line ${cut.linesDone} of ${cut.lines}: ${why}. Look at ${name} and its film, then go on or start again.`;
+  return settle(services, cut, { state: 'stopped', problem }, isHolder(db, lease));
+}

@@ -1,0 +1,51 @@
+/** What becomes of a cut, written down and told. */
+import type { SQL } from 'drizzle-orm';
+import { and, eq, exists } from 'drizzle-orm';
+import type { Logger } from 'pino';
+import { untilBack } from '../db/away';
+import type { Db } from '../db/connect';
+import { cuts, leases } from '../db/schema';
+import type { Hub } from '../events/hub';
+import type { WorkPool } from '../work/pool';
+import type { Lease } from './lease';
+
+export interface Services {
+  readonly db: Db;
+  readonly hub: Hub;
+  readonly pool: WorkPool;
+  readonly log: Logger;
+  readonly isClosing: () => boolean;
+}
+
+export type CutRow = typeof cuts.$inferSelect;
+
+/** Only who has the cutter may say what becomes of its cut: a feeder that was away too long has lost it. */
+export const isHolder = (db: Db, { holder }: Lease): SQL =>
+  exists(
+    db
+      .select({ id: leases.cutterId })
+      .from(leases)
+      .where(and(eq(leases.cutterId, cuts.cutterId), eq(leases.holder, holder))),
+  );
+
+/** What became of a cut is never lost: while the database is away it is tried again. */
+export async function settle(
+  services: Services,
+  cut: CutRow,
+  to: Partial<CutRow>,
+  provided: SQL | undefined,
+): Promise<void> {
+  const { db, hub, isClosing } = services;
+  await untilBack(
+    () =>
+      db
+        .update(cuts)
+        .set(to)
+        .where(and(eq(cuts.id, cut.id), provided)),
+    isClosing,
+  );
+  // pages that miss this ask again when their line is back
+  await hub
+    .tell({ kind: 'cut', cutId: cut.id, orderId: cut.orderId, cutterId: cut.cutterId })
+    .catch(() => {});
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "fonts" ADD COLUMN "put_away" boolean DEFAULT false NOT NULL;

@@ -1,0 +1,98 @@
+import type { Ref } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import type { Cut, ShopEvent } from '../../../contracts/api';
+import { pathOfLine } from '../../stage/paths';
+import { ApiProblem, call } from '../../stores/api';
+import { useCutters } from '../../stores/cutters';
+import { useEvents } from '../../stores/events';
+import type { Head } from './drawCut';
+
+/** The cut that a machine is at, or that is next there. */
+function onMachine(cuts: readonly Cut[], cutterId: string): Cut | undefined {
+  const own = cuts.filter((cut) => cut.cutterId === cutterId);
+  return own.find((cut) => cut.state !== 'queued') ?? own[0];
+}
+
+/** The cut at one machine: how far it is, what is drawn of it, and what may be said to it. */
+export function useMachine(cutterId: Ref<string>) {
+  const machines = useCutters();
+  machines.follow(() => cutterId.value);
+  const now = computed(() => onMachine(machines.cuts, cutterId.value));
+  const problem = ref<ApiProblem>();
+  const busy = ref(false);
+
+  /** All cuts of the order that is on the machine, done ones too. */
+  const ofOrder = ref<Cut[]>([]);
+  const justDone = ref<Cut>();
+  watch(
+    () => machines.cuts,
+    async (open, before) => {
+      const [cut, was] = [onMachine(open, cutterId.value), onMachine(before, cutterId.value)];
+      const orderId = cut?.orderId ?? was?.orderId;
+      ofOrder.value = orderId
+        ? await call('GET /api/cuts', { query: { order: orderId } }).catch(() => ofOrder.value)
+        : [];
+      if (was && was.id !== cut?.id)
+        justDone.value = ofOrder.value.find((c) => c.id === was.id && c.state === 'done');
+    },
+  );
+
+  const head = ref<Head>();
+  const live = ref({ cutId: 0, linesDone: 0, secondsDone: 0 });
+  function hear(event: ShopEvent): void {
+    if (event.kind !== 'head' || event.cutId !== now.value?.id) return;
+    head.value = event;
+    live.value = event;
+  }
+  /** What was told last, or what is written down when that is more. */
+  const furthest = (what: 'linesDone' | 'secondsDone'): number => {
+    const written = now.value?.[what] ?? 0;
+    return now.value?.id === live.value.cutId ? Math.max(live.value[what], written) : written;
+  };
+  const linesDone = computed(() => furthest('linesDone'));
+  const secondsDone = computed(() => furthest('secondsDone'));
+
+  const drawing = shallowRef<{ id: number; paths: Path2D[]; design: Path2D }>();
+  watch(
+    () => now.value?.id,
+    async (id) => {
+      head.value = undefined;
+      if (id === undefined) return void (drawing.value = undefined);
+      const made = await call('GET /api/cuts/{id}/drawing', { params: { id } }).catch(() => undefined);
+      if (!made || now.value?.id !== id) return;
+      const design = new Path2D();
+      for (const ring of made.design) design.addPath(pathOfLine(ring, true));
+      drawing.value = { id, design, paths: made.lines.map((line) => pathOfLine(line, false)) };
+    },
+  );
+  /** What is drawn of the cut on the machine, and how much of it is cut. */
+  const lines = computed(() =>
+    drawing.value && drawing.value.id === now.value?.id
+      ? { ...drawing.value, done: linesDone.value }
+      : undefined,
+  );
+
+  async function ask(say: (params: { id: number }) => Promise<unknown>): Promise<void> {
+    if (!now.value || busy.value) return;
+    busy.value = true;
+    problem.value = undefined;
+    try {
+      await say({ id: now.value.id });
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      problem.value = error;
+    } finally {
+      busy.value = false;
+      await machines.fetchCuts();
+    }
+  }
+  const say = (word: 'loaded' | 'stop' | 'cancel'): Promise<void> =>
+    ask((params) => call(`POST /api/cuts/{id}/${word}`, { params }));
+  const resume = (from: 'next-line' | 'start'): Promise<void> =>
+    ask((params) => call('POST /api/cuts/{id}/resume', { params, body: { from } }));
+
+  let forget: (() => void) | undefined;
+  onMounted(() => (forget = useEvents().on(hear)));
+  onBeforeUnmount(() => forget?.());
+  return { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume };
+}

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** What the order takes, and the way to the cutter. */
+import { computed } from 'vue';
+import { atWhichCutter } from '../../parts/atWhichCutter';
+import { useOrder } from '../../stores/order';
+import { duration, useUnits } from '../../stores/units';
+import { count } from './runCardSections';
+
+const emit = defineEmits<{ queue: [] }>();
+const store = useOrder();
+const units = useUnits();
+const plan = computed(() => store.plan);
+const canQueue = computed(
+  () =>
+    plan.value !== undefined &&
+    plan.value.findings.every((f) => f.severity !== 'stop') &&
+    plan.value.strips.length > 0 &&
+    store.openCuts.length === 0 &&
+    store.saving === 'saved' &&
+    !store.planning &&
+    !store.halted,
+);
+</script>
+
+<template>
+  <div class="foot">
+    <dl>
+      <div>
+        <dd class="number">{{ plan ? units.run(plan.totals.filmLength) : '–' }}</dd>
+        <dt>film</dt>
+      </div>
+      <div>
+        <dd class="number">{{ plan ? units.area(plan.totals.filmArea) : '–' }}</dd>
+        <dt>area</dt>
+      </div>
+      <div>
+        <dd class="number">{{ plan?.strips.length ? duration(plan.totals.seconds) : '–' }}</dd>
+        <dt>at cutter</dt>
+      </div>
+      <div>
+        <dd class="number">{{ plan ? plan.totals.swaps : '–' }}</dd>
+        <dt>film swaps</dt>
+      </div>
+    </dl>
+    <router-link v-if="store.openCuts.length" class="button main" :to="atWhichCutter(store.openCuts)">
+      In the queue: go to the cutter
+    </router-link>
+    <button v-else class="button main" :disabled="!canQueue" @click="emit('queue')">
+      Queue {{ plan?.strips.length ? count(plan.strips.length, 'cut') : '' }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.foot {
+  padding: 10px 16px 14px;
+  background: var(--paper);
+  border-top: var(--line) solid var(--ink);
+}
+dl {
+  display: flex;
+  justify-content: space-between;
+  margin: 0 0 10px;
+}
+dl div {
+  display: flex;
+  flex-direction: column;
+}
+dd {
+  margin: 0;
+  font-size: 16px;
+  font-weight: 700;
+}
+dt {
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+.foot .button {
+  width: 100%;
+}
+</style>

@@ -1,0 +1,60 @@
+/** The run card's sections: the answer and the state of each. */
+import { computed } from 'vue';
+import type { Finding } from '../../../core/findings/finding';
+import { useOrder } from '../../stores/order';
+import { useUnits } from '../../stores/units';
+
+export type SectionName = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
+export type SectionState = 'good' | 'check' | 'stop' | 'none';
+
+export const STATE_WORD: Readonly<Record<SectionState, string>> = {
+  good: 'all clear',
+  check: 'to check',
+  stop: 'keeps the order from the cutter',
+  none: '',
+};
+
+export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+export function useSections() {
+  const store = useOrder();
+  const units = useUnits();
+  const findingsOf = (name: SectionName): readonly Finding[] =>
+    store.plan?.findings.filter(({ stage }) => (stage ?? 'artwork') === name) ?? [];
+  function stateOf(name: SectionName): SectionState {
+    if (!store.plan) return 'none';
+    const own = findingsOf(name);
+    if (own.some((f) => f.severity === 'stop')) return 'stop';
+    return own.some((f) => f.severity === 'check') ? 'check' : 'good';
+  }
+  /** Share of the film that the strips take up which is cut, all films together. */
+  const usedShare = computed(() => {
+    const strips = store.plan?.strips ?? [];
+    const area = strips.reduce((sum, s) => sum + s.length * s.rollWidth, 0);
+    return area > 0 ? strips.reduce((sum, s) => sum + s.used * s.length * s.rollWidth, 0) / area : 0;
+  });
+  const answers = computed<Readonly<Record<SectionName, string>>>(() => {
+    const p = store.plan;
+    if (!p) return { artwork: '', films: '', layout: '', cut: '', cutter: '' };
+    const films = new Set(p.colours.filter((c) => c.goesTo === 'film').map((c) => c.film?.id)).size;
+    return {
+      artwork: `${units.number(p.width)} × ${units.length(p.height)}`,
+      films: count(films, 'film'),
+      layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${Math.round(usedShare.value * 100)} % used`,
+      cut: count(new Set(p.strips.map((s) => s.film.id)).size, 'recipe'),
+      cutter: p.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
+    };
+  });
+  const sections = computed(() =>
+    (
+      [
+        ['artwork', 'Artwork'],
+        ['films', 'Films'],
+        ['layout', 'Layout'],
+        ['cut', 'Cut settings'],
+        ['cutter', 'Cutter'],
+      ] as const
+    ).map(([name, title]) => ({ name, title, answer: answers.value[name] })),
+  );
+  return { sections, findingsOf, stateOf };
+}
