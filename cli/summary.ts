@@ -1,6 +1,6 @@
 import { rounded } from '../core/units/rounded';
 import { largest } from '../core/geometry/lists';
-import { piecesOf } from '../core/geometry/nesting';
+import { componentsOf } from '../core/geometry/nesting';
 import type { Plan } from '../core/plan/plan';
 
 /** What `plan.json` says: everything a person or a script wants to know of a plan, without its geometry. */
@@ -31,7 +31,7 @@ export function summarise(plan: Plan) {
         outlineMm: rounded(layer.outline),
         mode: layer.overlap.mode,
         overlapMm: layer.overlap.mode === 'trap' ? layer.overlap.by : 0,
-        pieces: piecesOf(layer.region).length,
+        pieces: componentsOf(layer.region).length,
         mirrored: strip.mirrored,
         turned: strip.turned,
         copies: strip.placements.length,

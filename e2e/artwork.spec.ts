@@ -205,7 +205,7 @@ test('each kind of finding is mended with one click, all of it undone, and the r
 
   await expect(finding(page, /A stem is 0\.90 mm wide; Harbour blue weeds down to 1\.50 mm/)).toBeVisible();
   await mend(/A stem is/, 'Thicken');
-  await mend(/A loose piece of 1\.\d\d mm²; Harbour blue holds pieces from 3 mm²/, 'Leave it out');
+  await mend(/A loose shape of 1\.\d\d mm²; Harbour blue holds shapes from 3 mm²/, 'Leave it out');
   await mend(/open by 3\.00 mm/, 'Close it');
   await mend(/lies on another/, 'Remove the double');
   await mend(/Two outlines in .* overlap/, 'Weld');
@@ -221,7 +221,7 @@ test('each kind of finding is mended with one click, all of it undone, and the r
   await page.reload();
   await section(page, 'Artwork').click();
   await expect(page.getByText('customer knows')).toBeVisible();
-  await expect(finding(page, /A stem is|loose piece|open by|lies on another|overlap|gradient/)).toHaveCount(
+  await expect(finding(page, /A stem is|loose shape|open by|lies on another|overlap|gradient/)).toHaveCount(
     0,
   );
 

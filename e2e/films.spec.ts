@@ -218,14 +218,14 @@ test('each way to lie under another film, marks, another order, copies, and one 
   await cancelAll(page);
   await page.goBack();
 
-  // and one piece of it
-  await page.getByRole('button', { name: 'Some pieces again …' }).click();
-  const ask = page.getByRole('group', { name: 'Pieces to cut again' });
+  // and one shape of it
+  await page.getByRole('button', { name: 'Some shapes again …' }).click();
+  const ask = page.getByRole('group', { name: 'Shapes to cut again' });
   const stage = (await page.getByRole('application', { name: /^The finished sign/ }).boundingBox())!;
   await page.mouse.click(stage.x + 3, stage.y + 3);
-  await expect(ask).toContainText('No piece of Shallow water lies there.');
+  await expect(ask).toContainText('No shape of Shallow water lies there.');
   await page.mouse.click(stage.x + stage.width / 2, stage.y + stage.height / 2);
-  await expect(ask).toContainText('1 piece of Shallow water picked');
+  await expect(ask).toContainText('1 shape of Shallow water picked');
   await page.getByRole('button', { name: 'Cut it again' }).click();
   await page.waitForURL(/cutters\/curlew/);
   await expect(page.getByRole('heading', { name: /^Load Shallow water/ })).toBeVisible();

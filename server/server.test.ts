@@ -19,7 +19,7 @@ import { sourceKey } from '../core/artwork/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { createPlanner } from '../core/plan/plan';
 import { seedShop } from '../demo/seed';
-import { liesOn, piecesOf } from '../core/geometry/nesting';
+import { liesOn, componentsOf } from '../core/geometry/nesting';
 import { regionArea } from '../core/geometry/region';
 import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
@@ -894,7 +894,7 @@ describe('cutting', () => {
     await db.delete(cutters).where(eq(cutters.id, 'heron'));
   }, 60_000);
 
-  test('a spoilt piece is cut again without the rest; a place beside the film is refused', async () => {
+  test('a spoilt shape is cut again without the rest; a place beside the film is refused', async () => {
     const cut = await queueOne(3);
     await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
     const { body: order } = await api().get(`/api/orders/${cut.orderId}`).expect(200);
@@ -912,7 +912,7 @@ describe('cutting', () => {
       DEMO_SHOP,
     );
     const { region, bounds } = plan.separation.films.find(({ film }) => film.id === cut.film.id)!;
-    const smallest = piecesOf(region).reduce((a, b) => (regionArea(a) < regionArea(b) ? a : b));
+    const smallest = componentsOf(region).reduce((a, b) => (regionArea(a) < regionArea(b) ? a : b));
     const spots = Array.from({ length: 400 * 400 }, (_, i) => ({
       x: bounds.minX + ((i % 400) * (bounds.maxX - bounds.minX)) / 400,
       y: bounds.minY + (Math.floor(i / 400) * (bounds.maxY - bounds.minY)) / 400,

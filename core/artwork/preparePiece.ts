@@ -14,6 +14,7 @@ import {
   widthOf,
 } from '../geometry/bounds';
 import { clipRegion, strokeRegion } from './cover';
+import { mapped } from '../geometry/matrix';
 import type { Matrix } from '../geometry/matrix';
 import { multiply, scaling, stretch, translation } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
@@ -262,20 +263,10 @@ export function mapInk({ shapes, lines }: Ink, matrix: Matrix): Ink {
       return { ...shape, region, bounds: regionBounds(region) };
     }),
     lines: lines.map((line) => {
-      const points = mapPoints(line.points, matrix);
+      const points = mapped(line.points, matrix);
       return { ...line, points, bounds: growBounds(emptyBounds(), points) };
     }),
   };
-}
-
-/** x0, y0, x1, y1 … under a map of the plane. */
-export function mapPoints(points: Float64Array, [a, b, c, d, e, f]: Matrix): Float64Array {
-  const out = new Float64Array(points.length);
-  for (let i = 0; i < points.length; i += 2) {
-    out[i] = a * points[i] + c * points[i + 1] + e;
-    out[i + 1] = b * points[i] + d * points[i + 1] + f;
-  }
-  return out;
 }
 
 /** What is cut around and what is followed, in the file's painting order. */

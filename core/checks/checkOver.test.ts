@@ -116,7 +116,7 @@ describe('each finding goes with its own fix', () => {
     const found = planOf(many).findings.filter(({ code }) => code === 'island');
     // sixty by themselves, one for the rest
     expect(found).toHaveLength(61);
-    expect(found[60].message).toBe('30 more loose pieces of Harbour blue are too small to hold.');
+    expect(found[60].message).toBe('30 more loose shapes of Harbour blue are too small to hold.');
     expect(codes(many, [{ kind: 'island', at: '*' }])).toEqual([]);
   });
 

@@ -14,7 +14,7 @@ import type { FilmLayer, Separation } from '../films/separate';
 import type { Bounds } from '../geometry/bounds';
 import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
 import { regionArea, regionBounds } from '../geometry/region';
-import { piecesOf } from '../geometry/nesting';
+import { componentsOf } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import { findCrossings } from '../geometry/crossings';
 import { DOUBLE_WITHIN, findDoubles } from '../artwork/doubles';
@@ -234,7 +234,7 @@ function filmTasks(layer: FilmLayer, size: Size): (() => Finding[])[] {
     () => capped(narrowFindings(layer, size), (n) => `${n} more stems in ${name} are too thin to weed.`),
     () => capped(gapFindings(layer, size), (n) => `${n} more gaps in ${name} are too narrow.`),
     () =>
-      capped(islandFindings(layer, size), (n) => `${n} more loose pieces of ${name} are too small to hold.`),
+      capped(islandFindings(layer, size), (n) => `${n} more loose shapes of ${name} are too small to hold.`),
   ];
 }
 
@@ -277,8 +277,8 @@ function islandFindings({ film, seen }: FilmLayer, size: Size): Finding[] {
     return {
       code: 'island',
       severity: 'check',
-      message: `A loose piece of ${area.toFixed(2)} mm²; ${film.name} holds pieces from ${island} mm².`,
-      waysOut: ['Leave the piece out'],
+      message: `A loose shape of ${area.toFixed(2)} mm²; ${film.name} holds shapes from ${island} mm².`,
+      waysOut: ['Leave the shape out'],
       where,
       measured: area,
       limit: island,
@@ -294,7 +294,7 @@ function islandsIn(region: Region, limit: number): Region[] {
     return area > 0 && area < limit * 4;
   });
   if (small.length === 0) return [];
-  return piecesOf(region).filter((piece) => regionArea(piece) < limit);
+  return componentsOf(region).filter((shape) => regionArea(shape) < limit);
 }
 
 function nodeFindings(shapes: readonly PreparedShape[], step: number): Finding[] {

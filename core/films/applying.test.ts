@@ -25,7 +25,7 @@ const marks = { shape: 'ring', count: 2, size: 8, at: null } as const;
 const separated = (choices = NO_FILM_CHOICES) =>
   separate(seenColours(SHAPES), choices, DEMO_FILMS, [], { width: 100, height: 100, shapes: SHAPES });
 
-test('films come from the top of the pile down; pieces and counters are those of the art, marks left out', () => {
+test('films come from the top of the pile down; shapes and counters are those of the art, marks left out', () => {
   for (const choices of [NO_FILM_CHOICES, { ...NO_FILM_CHOICES, marks }]) {
     const { steps } = applySheet({ width: 100, height: 100 }, separated(choices), choices.marks?.shape);
     expect(steps.map(({ film, place }) => [film.id, place])).toEqual([
@@ -33,14 +33,14 @@ test('films come from the top of the pile down; pieces and counters are those of
       ['currant', 'between'],
       ['harbour', 'base'],
     ]);
-    expect(steps.map(({ pieces, counters }) => [pieces, counters])).toEqual([
+    expect(steps.map(({ shapes, counters }) => [shapes, counters])).toEqual([
       [1, 0],
       [1, 1],
       // the plate with two holes, and what is seen of it inside the ring
       [2, 2],
     ]);
     expect(hintsOf(steps[0])).toEqual([
-      '1 piece stays, the smallest 144 mm²',
+      '1 shape stays, the smallest 144 mm²',
       'no counters to pick',
       'the top film: nothing lies over it',
     ]);

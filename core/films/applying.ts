@@ -3,7 +3,7 @@ import { smallest } from '../geometry/lists';
 import type { Bounds } from '../geometry/bounds';
 import { joinBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
-import { piecesOf } from '../geometry/nesting';
+import { componentsOf } from '../geometry/nesting';
 import { regionArea } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Film } from './film';
@@ -16,8 +16,8 @@ export interface ApplyStep {
   readonly film: Film;
   /** What is cut of it, mm on the sign. */
   readonly region: Region;
-  /** Pieces that stay on the backing when it is weeded, and the smallest of them, mm². */
-  readonly pieces: number;
+  /** Shapes that stay on the backing when it is weeded, and the smallest of them, mm². */
+  readonly shapes: number;
   readonly smallest: number;
   /** Insides of letters and the like, to be picked out. */
   readonly counters: number;
@@ -45,11 +45,11 @@ export function applySheet(
 ): ApplySheet {
   const whole = { minX: 0, minY: 0, maxX: width, maxY: height };
   const steps = [...films].reverse().map(({ film, region, own: art, lines, overlap }, i): ApplyStep => {
-    const areas = piecesOf(art).map(regionArea);
+    const areas = componentsOf(art).map(regionArea);
     return {
       film,
       region,
-      pieces: areas.length,
+      shapes: areas.length,
       smallest: areas.length > 0 ? smallest(areas) : 0,
       counters: art.filter((ring) => regionArea([ring]) < 0).length,
       lines: lines.length,
@@ -75,9 +75,9 @@ const LIES: Readonly<Record<OverlapMode, string>> = {
 const ENDS = { top: 'the top film: nothing lies over it', base: 'base: everything else lies on it' };
 
 /** What is said of a film on paper and on the page: weeding first, then how it lies. */
-export function hintsOf({ pieces, smallest, counters, lines, mode, place }: ApplyStep): string[] {
+export function hintsOf({ shapes, smallest, counters, lines, mode, place }: ApplyStep): string[] {
   return [
-    `${pieces} ${pieces === 1 ? 'piece stays' : 'pieces stay'}, the smallest ${smallest.toFixed(smallest < 100 ? 1 : 0)} mm²`,
+    `${shapes} ${shapes === 1 ? 'shape stays' : 'shapes stay'}, the smallest ${smallest.toFixed(smallest < 100 ? 1 : 0)} mm²`,
     counters === 0 ? 'no counters to pick' : `${counters} ${counters === 1 ? 'counter' : 'counters'} to pick`,
     ...(lines > 0 ? [`${lines} ${lines === 1 ? 'line' : 'lines'} cut or drawn along the middle`] : []),
     place === 'between' ? LIES[mode] : ENDS[place],

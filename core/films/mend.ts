@@ -4,7 +4,7 @@ import { isFixed, PLACE_FIXES } from '../artwork/choices';
 import { narrowPlaces } from '../geometry/narrow';
 import { boundsTouch } from '../geometry/bounds';
 import type { Bounds } from '../geometry/bounds';
-import { piecesOf } from '../geometry/nesting';
+import { componentsOf } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import {
   difference,
@@ -52,10 +52,10 @@ function mendFilm(colours: ColourPlan[], filmId: string, fixes: readonly Fix[], 
   const style = { join: 'round', cap: 'round', miterLimit: 4 } as const;
   // a little over the limit: the check must not find again what was mended
   const grown = lines.length === 0 ? [] : weld(strokeOutline(lines, narrowest * 1.02, style));
-  const dropped = piecesOf(region)
-    .filter((piece) => regionArea(piece) < island)
-    .filter((piece) => isFixed(fixes, 'island', placeRef(filmId, regionBounds(piece), size)));
-  return dropped.reduce((now, piece) => giveBack(now, filmId, piece), addTo(colours, filmId, grown));
+  const dropped = componentsOf(region)
+    .filter((shape) => regionArea(shape) < island)
+    .filter((shape) => isFixed(fixes, 'island', placeRef(filmId, regionBounds(shape), size)));
+  return dropped.reduce((now, shape) => giveBack(now, filmId, shape), addTo(colours, filmId, grown));
 }
 
 /** Grows a film's nearest colour by a region; every other film gives way, so that films still lie edge to edge. */

@@ -2,7 +2,7 @@
 import { own } from '../units/own';
 import type { Finding } from '../findings/finding';
 import { boundsTouch } from '../geometry/bounds';
-import { liesOn, piecesOf } from '../geometry/nesting';
+import { liesOn, componentsOf } from '../geometry/nesting';
 import { append } from '../geometry/lists';
 import { boxesOf } from '../geometry/boxes';
 import type { Region, Ring } from '../geometry/region';
@@ -86,7 +86,7 @@ function underneath(reach: Region, region: Region, above: Region): Under {
   return { cut: dropSlivers(weld([...region, ...hidden])), hidden };
 }
 
-/** A film that goes on a little under the edge of what lies beside it; pieces with nothing beside them stay as they are. */
+/** A film that goes on a little under the edge of what lies beside it; shapes with nothing beside them stay as they are. */
 function trapUnder(region: Region, uppers: readonly Region[], by: number): Under {
   const above = uppers.flat();
   if (above.length === 0) return { cut: region, hidden: [] };
@@ -94,11 +94,11 @@ function trapUnder(region: Region, uppers: readonly Region[], by: number): Under
   const touched = new Set<number>();
   const near: Ring[] = [];
   const alone: Ring[] = [];
-  for (const piece of piecesOf(region)) {
-    const { minX, minY, maxX, maxY } = ringBounds(piece[0]);
+  for (const shape of componentsOf(region)) {
+    const { minX, minY, maxX, maxY } = ringBounds(shape[0]);
     const found = index.search(minX - by, minY - by, maxX + by, maxY + by);
     for (const ring of found) touched.add(ring);
-    append(found.length > 0 ? near : alone, piece);
+    append(found.length > 0 ? near : alone, shape);
   }
   const reach = grow(roughly(near, by * ROUGH), by);
   const { cut, hidden } = underneath(

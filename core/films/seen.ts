@@ -9,8 +9,8 @@ import type { Tell } from '../stages/progress';
 import { untold } from '../stages/progress';
 import type { Folds } from './fold';
 import { folded } from './fold';
-import type { Piece } from '../geometry/nesting';
-import { piecesOf } from '../geometry/nesting';
+import type { Component } from '../geometry/nesting';
+import { componentsOf } from '../geometry/nesting';
 import type { Region, Ring } from '../geometry/region';
 import {
   cutToBox,
@@ -38,7 +38,7 @@ export interface SeenColour {
 }
 
 interface Cover extends Bounds {
-  readonly rings: Piece;
+  readonly rings: Component;
   readonly vertices: number;
 }
 
@@ -136,7 +136,7 @@ function collect(
   return out;
 }
 
-function coverOf(rings: Piece): Cover {
+function coverOf(rings: Component): Cover {
   return { ...ringBounds(rings[0]), rings, vertices: rings.reduce((sum, ring) => sum + ring.length / 2, 0) };
 }
 
@@ -179,7 +179,7 @@ function extend(silhouette: RBush<Cover>, shape: PreparedShape, covers: readonly
   }
   const met = covers.filter((cover) => cover.vertices <= 8 * size + 1000);
   for (const cover of met) silhouette.remove(cover);
-  silhouette.load(piecesOf(weld([...shape.region, ...met.flatMap((cover) => cover.rings)])).map(coverOf));
+  silhouette.load(componentsOf(weld([...shape.region, ...met.flatMap((cover) => cover.rings)])).map(coverOf));
 }
 
 /** Covers at one place from which on they are welded. */

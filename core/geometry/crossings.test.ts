@@ -17,7 +17,8 @@ const exactlyCross = (a: Ends, b: Ends): boolean =>
   exactSide(b, a[0], a[1]) * exactSide(b, a[2], a[3]) < 0;
 
 describe('two segments', () => {
-  const far = fc.integer({ min: -1_000_000, max: 1_000_000 });
+  // no further: whole numbers this near are never less than a touch (1e-6) off a line without lying on it
+  const far = fc.integer({ min: -200_000, max: 200_000 });
   const ends = fc.tuple(far, far, far, far).filter(([a, b, c, d]) => a !== c || b !== d);
   const near = fc.integer({ min: -2, max: 2 });
 

@@ -41,3 +41,7 @@ export function mapPoints<T extends number[] | Float64Array>(
   }
   return out;
 }
+
+/** The points mapped, as a list of their own. */
+export const mapped = (xy: ArrayLike<number>, m: Matrix): Float64Array =>
+  mapPoints(xy, m, new Float64Array(xy.length));

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { groupNested, piecesOf } from './nesting';
+import { groupNested, componentsOf } from './nesting';
 
 const square = (x: number, y: number, s: number): Float64Array =>
   Float64Array.of(x, y, x + s, y, x + s, y + s, x, y + s);
@@ -43,7 +43,7 @@ test('every ring is in one group, at any depth and in any order', () => {
 test('pieces: an island in a hole is a piece of its own', () => {
   const hole = square(5, 5, 20).toReversed();
   const turned = Float64Array.from(hole, (_, i) => hole[i % 2 === 0 ? i + 1 : i - 1]);
-  expect(piecesOf([turned, square(10, 10, 5), square(0, 0, 30)])).toEqual([
+  expect(componentsOf([turned, square(10, 10, 5), square(0, 0, 30)])).toEqual([
     [square(10, 10, 5)],
     [square(0, 0, 30), turned],
   ]);

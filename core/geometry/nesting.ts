@@ -27,23 +27,24 @@ export function groupNested(region: Region): NestedGroup[] {
   return [...groups.values()];
 }
 
-/** One connected piece: its outer ring first, then its holes. */
-export type Piece = readonly Ring[];
+/** One connected component: its outer ring first, then its holes. */
+export type Component = readonly Ring[];
 
-/** Takes a region apart into connected pieces; an island inside a hole is a piece of its own. */
-export function piecesOf(region: Region): Piece[] {
+/** Takes a region apart into connected components; an island inside a hole is one of its own. */
+export function componentsOf(region: Region): Component[] {
   if (region.length < 2) return region.length === 0 ? [] : [region];
   const outer = region.filter((ring) => ringArea(ring) > 0);
   const holes = region.filter((ring) => ringArea(ring) < 0);
-  const pieces = outer.map((ring) => [ring]);
-  if (holes.length === 0 || outer.length === 0) return pieces;
+  const components = outer.map((ring) => [ring]);
+  if (holes.length === 0 || outer.length === 0) return components;
   const boxes = boxesOf(outer);
   const areas = outer.map(ringArea);
   for (const hole of holes) {
     const around = ringsAround(outer, hole, boxes);
-    if (around.length > 0) pieces[around.reduce((best, k) => (areas[k] < areas[best] ? k : best))].push(hole);
+    if (around.length > 0)
+      components[around.reduce((best, k) => (areas[k] < areas[best] ? k : best))].push(hole);
   }
-  return pieces;
+  return components;
 }
 
 const largest = (region: Region, rings: readonly number[]): number =>

@@ -3,7 +3,7 @@
  * the coordinates they take (2, 2, 6, 0): two plain arrays are the cheapest form to keep, send and read.
  */
 import type { Matrix } from './matrix';
-import { mapPoints, stretch } from './matrix';
+import { mapped, mapPoints, stretch } from './matrix';
 import type { Bounds } from './bounds';
 
 export interface Path {
@@ -31,7 +31,7 @@ export function flatten(path: Path, matrix: Matrix, tolerance = FLATTEN_TOLERANC
   let run: number[] = [];
   let at = 0;
   const { ops } = path;
-  const xy = mapPoints(path.xy, matrix, new Float64Array(path.xy.length));
+  const xy = mapped(path.xy, matrix);
   const finish = (closed: boolean): void => {
     const polyline = tidy(run, closed);
     if (polyline) out.push(polyline);
@@ -156,15 +156,15 @@ export function pathBounds(path: Path, m: Matrix): Bounds {
     if (y < minY) minY = y;
     if (y > maxY) maxY = y;
   };
-  const mapped = mapPoints(xy, m, new Float64Array(xy.length));
+  const p = mapped(xy, m);
   let at = 0;
   for (let i = 0; i < ops.length; i++) {
     const op = ops.charCodeAt(i);
     if (op === 90 /* Z */) continue;
     const end = op === 67 /* C */ ? at + 4 : at;
-    take(mapped[end], mapped[end + 1]);
+    take(p[end], p[end + 1]);
     // a cubic stays inside its control points: only where those reach past its ends can there be an extreme
-    if (op === 67) for (const t of extremes(mapped, at)) take(...cubicAt(mapped, at, t));
+    if (op === 67) for (const t of extremes(p, at)) take(...cubicAt(p, at, t));
     at = end + 2;
   }
   return { minX, minY, maxX, maxY };

@@ -10,7 +10,7 @@ import type { Rule } from './scanCheck';
 import { errorOf } from './scanCheck';
 import { emptyBounds, growBounds, isEmptyBounds } from './bounds';
 import type { Matrix } from './matrix';
-import { determinant, mapPoints } from './matrix';
+import { determinant, mapped } from './matrix';
 import type { Cap, Join } from './offset';
 import { offsetLine, offsetRing } from './offset';
 import type { Polyline } from './path';
@@ -193,8 +193,8 @@ export const regionBounds = (region: Region): Bounds => region.reduce(growBounds
 export function mapRegion(region: Region, m: Matrix): Region {
   const mirrors = determinant(m) < 0;
   return region.map((ring) => {
-    const mapped = mapPoints(ring, m, new Float64Array(ring.length));
-    return mirrors ? backwards(mapped) : mapped;
+    const moved = mapped(ring, m);
+    return mirrors ? backwards(moved) : moved;
   });
 }
 

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { difference, rectangle, regionArea } from '../geometry/region';
 import type { Region } from '../geometry/region';
 import { DEMO_FILMS } from '../../demo/shop';
-import { pieceAt } from '../films/again';
+import { shapeAt } from '../films/again';
 import type { FilmLayer } from '../films/separate';
 import { panel } from './panel';
 import type { Part } from './part';
@@ -33,13 +33,13 @@ const layer: FilmLayer = {
 const again = (...at: readonly (readonly [number, number])[]): Part[] =>
   panel([layer], { film: 'damson', at: at.map(([x, y]) => ({ x, y })) });
 
-test('the piece that a place lies on is cut again, once, with its holes and without what lies in them', () => {
+test('the shape that a place lies on is cut again, once, with its holes and without what lies in them', () => {
   const [ring] = again([5, 30]);
   expect(ring.area).toBeCloseTo(3600 - 1600, 6);
   expect(ring.copies).toBe(1);
   expect(ring.bounds).toEqual({ minX: 0, minY: 0, maxX: 60, maxY: 60 });
   expect(again([30, 30])[0].area).toBeCloseTo(100, 6);
-  // every piece is a part of its own, known by where it lies
+  // every shape is a part of its own, known by where it lies
   const two = again([30, 30], [110, 10], [112, 11]);
   expect(two.map(({ id, area }) => [id, Math.round(area)])).toEqual([
     ['damson@25.0,25.0', 100],
@@ -51,8 +51,8 @@ test('a place in a hole, beside the film or on a film that is not there names no
   expect(again([15, 15])).toEqual([]);
   expect(again([90, 90])).toEqual([]);
   expect(panel([layer], { film: 'tar', at: [{ x: 5, y: 30 }] })).toEqual([]);
-  expect(pieceAt(region, [15, 15])).toBeUndefined();
-  expect(regionArea(pieceAt(region, [110, 10])!)).toBeCloseTo(400, 6);
+  expect(shapeAt(region, [15, 15])).toBeUndefined();
+  expect(regionArea(shapeAt(region, [110, 10])!)).toBeCloseTo(400, 6);
 });
 
 test('a film is one part, with its marks, lines and copies', () => {

@@ -1,5 +1,5 @@
 import type { LineKind } from '../artwork/choices';
-import { mapPoints } from '../artwork/preparePiece';
+import { mapped } from '../geometry/matrix';
 import { lineToPathData, regionToPathData } from '../geometry/pathText';
 import { mapRegion } from '../geometry/region';
 import type { Strip } from '../layout/strip';
@@ -23,7 +23,7 @@ export function stripSvg(strip: Strip): string {
     strip.placements.flatMap((p) =>
       p.part.lines
         .filter((line) => line.kind === kind)
-        .map((line) => lineToPathData({ points: mapPoints(line.points, p.matrix), closed: line.closed })),
+        .map((line) => lineToPathData({ points: mapped(line.points, p.matrix), closed: line.closed })),
     );
   const others = KINDS.map((kind) => group(`${kind}-line`, lines(kind))).join('');
   const borders = strip.borders.flatMap((lines) => lines.map(lineToPathData));

@@ -1,7 +1,7 @@
 import { lineLength } from '../geometry/path';
 import type { LineKind } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
-import { mapPoints } from '../artwork/preparePiece';
+import { mapped } from '../geometry/matrix';
 import { dash } from '../geometry/dash';
 import type { Matrix } from '../geometry/matrix';
 import type { Part } from '../panels/part';
@@ -129,7 +129,7 @@ class ProgramWriter {
       if (toolsNeeded(kind) > (this.cutter.device.tools ?? 1)) continue;
       const own = part.lines
         .filter((line) => line.kind === kind)
-        .map((line: PreparedLine) => ({ points: mapPoints(line.points, matrix), closed: line.closed }));
+        .map((line: PreparedLine) => ({ points: mapped(line.points, matrix), closed: line.closed }));
       for (const line of orderLines(own, this.at)) this.line(line, kind, copy);
     }
   }

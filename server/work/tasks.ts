@@ -16,7 +16,7 @@ import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
 import type { ApplyPage, CutRecord, Drawing, OrderSummary } from '../../contracts/api';
 import type { Finding } from '../../core/findings/finding';
-import { mapPoints } from '../../core/artwork/preparePiece';
+import { mapped } from '../../core/geometry/matrix';
 import { toolsNeeded } from '../../core/toolpath/kinds';
 import type { Recipe } from '../../core/layout/cutter';
 import type { Strip } from '../../core/layout/strip';
@@ -188,7 +188,7 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
         part.lines
           .filter(({ kind }) => toolsNeeded(kind) <= (cutter.device.tools ?? 1))
           .map(({ points, closed, kind }) => ({
-            points: Array.from(mapPoints(points, matrix)),
+            points: Array.from(mapped(points, matrix)),
             closed,
             dashed: kind === 'perforated',
           })),

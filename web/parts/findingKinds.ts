@@ -11,7 +11,7 @@ const NAMES: Readonly<Record<string, string>> = {
   hairline: 'Hairlines',
   narrow: 'Stems too thin to weed',
   gap: 'Gaps too narrow',
-  island: 'Loose pieces too small',
+  island: 'Loose shapes too small',
   'crowded-nodes': 'Crowded points',
 };
 

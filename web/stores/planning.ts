@@ -116,7 +116,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     worker?.plan.pick([x, y], reach);
   const pile = async (x: number, y: number): Promise<readonly string[]> =>
     (await worker?.plan.pile([x, y])) ?? [];
-  const pieceAt = async (film: string, x: number, y: number): Promise<Region | undefined> =>
+  const shapeAt = async (film: string, x: number, y: number): Promise<Region | undefined> =>
     worker?.plan.piece(film, [x, y]);
   const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
     worker?.plan.snap([x, y], reach);
@@ -133,7 +133,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     halt,
     pick,
     pile,
-    pieceAt,
+    shapeAt,
     snap,
   };
 }

@@ -5,7 +5,7 @@ import type { Choices, Shop } from '../../core/plan/plan';
 import type { Picked, Snapped } from '../../core/artwork/pick';
 import { pickAt, snapAt } from '../../core/artwork/pick';
 import type { PreparedArtwork } from '../../core/artwork/prepare';
-import { pieceAt } from '../../core/films/again';
+import { shapeAt } from '../../core/films/again';
 import { pileAt } from '../../core/films/overlap';
 import type { FilmLayer } from '../../core/films/separate';
 import type { Finding } from '../../core/findings/finding';
@@ -93,7 +93,7 @@ const work = {
   /** The outlines of a film's piece at a place of the sign. */
   piece: (film: string, at: Spot): Region | undefined => {
     const layer = layers.find((one) => one.film.id === film);
-    return layer && pieceAt(layer.region, at);
+    return layer && shapeAt(layer.region, at);
   },
 
   snap: (at: Spot, reach: number): Snapped | undefined => (shown ? snapAt(shown, at, reach) : undefined),

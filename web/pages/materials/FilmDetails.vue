@@ -129,7 +129,7 @@ function readHex(typed: string): string | undefined {
           :max="100"
           @change="setLimit({ gap: $event })"
         />
-        <span>Smallest loose piece</span>
+        <span>Smallest loose shape</span>
         <span class="figure"
           ><NumberField
             :value="limits.island"

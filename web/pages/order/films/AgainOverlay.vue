@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Spoilt pieces of one film, tapped on the sign, to be cut again without the rest. */
+/** Spoilt shapes of one film, tapped on the sign, to be cut again without the rest. */
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Again } from '../../../../core/films/again';
 import { liesOn } from '../../../../core/geometry/nesting';
@@ -10,7 +10,7 @@ import { useStage } from '../../../stores/stage';
 import type { Viewport } from '../../../stage/viewport';
 
 const props = defineProps<{ at: Viewport; film: string }>();
-const emit = defineEmits<{ cut: [pieces: Again] }>();
+const emit = defineEmits<{ cut: [shapes: Again] }>();
 const store = useOrder();
 const stage = useStage();
 
@@ -27,12 +27,12 @@ watch(
   () => (spoilt.value = []),
 );
 
-/** Takes the piece at a place, or lets go of it again. */
+/** Takes the shape at a place, or lets go of it again. */
 async function tap({ x, y }: { x: number; y: number }): Promise<void> {
   missed.value = false;
   const without = spoilt.value.filter(({ region }) => !liesOn(region, [x, y]));
   if (without.length < spoilt.value.length) return void (spoilt.value = without);
-  const region = await store.pieceAt(props.film, x, y);
+  const region = await store.shapeAt(props.film, x, y);
   if (region) spoilt.value = [...spoilt.value, { x, y, region }];
   else missed.value = true;
 }
@@ -44,9 +44,9 @@ function cut(): void {
 }
 const says = computed(() => {
   const n = spoilt.value.length;
-  if (missed.value) return `No piece of ${name.value} lies there.`;
-  if (n === 0) return `Tap the pieces of ${name.value} that are to be cut again.`;
-  return `${n} ${n === 1 ? 'piece' : 'pieces'} of ${name.value} picked; once each.`;
+  if (missed.value) return `No shape of ${name.value} lies there.`;
+  if (n === 0) return `Tap the shapes of ${name.value} that are to be cut again.`;
+  return `${n} ${n === 1 ? 'shape' : 'shapes'} of ${name.value} picked; once each.`;
 });
 </script>
 
@@ -54,14 +54,14 @@ const says = computed(() => {
   <svg class="spoilt" width="100%" height="100%" aria-hidden="true">
     <g :transform="`translate(${at.x} ${at.y}) scale(${at.scale})`">
       <path
-        v-for="(piece, i) in spoilt"
+        v-for="(shape, i) in spoilt"
         :key="i"
-        :d="regionToPathData(piece.region)"
+        :d="regionToPathData(shape.region)"
         :stroke-width="2.5 / at.scale"
       />
     </g>
   </svg>
-  <div class="ask" role="group" aria-label="Pieces to cut again" @pointerdown.stop>
+  <div class="ask" role="group" aria-label="Shapes to cut again" @pointerdown.stop>
     <span role="status">{{ says }}</span>
     <button class="button small" :disabled="spoilt.length === 0 || !store.canRecut" @click="cut">
       Cut {{ spoilt.length === 1 ? 'it' : 'them' }} again

@@ -82,7 +82,7 @@ const WAYS = [
           :aria-pressed="stage.again === s.film.id"
           @click="stage.again = stage.again === s.film.id ? undefined : s.film.id"
         >
-          Some pieces again …
+          Some shapes again …
         </button>
       </span>
     </div>
