@@ -17,6 +17,9 @@ import { oneFile } from '../core/plan/oneFile';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { preparePiece } from '../core/artwork/preparePiece';
 import { seenColours } from '../core/films/seen';
+import { regionBounds, weld } from '../core/geometry/region';
+import { NO_PANEL_CHOICES } from '../core/panels/choices';
+import { placeSeams } from '../core/panels/seams';
 import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
 import type { Choices } from '../core/plan/plan';
 import { CURLEW, DEMO_SHOP } from '../demo/shop';
@@ -159,6 +162,33 @@ for (const [what, picture] of [
       '≤ 4000 ms',
     );
   }
+}
+
+{
+  // ten metres of wall, 100 000 points, in panels of film 1 220 mm wide
+  const wall = readResolvedSvg(largeDrawing(500, 200));
+  const scaled = preparePiece(wall, { ...DEFAULT_CHOICES.artwork, width: 10_000 });
+  const regions = [weld(scaled.shapes.flatMap(({ region }) => region))];
+  const box = regionBounds(regions[0]);
+  const room = { across: 1180, along: 12_000, turn: 'turned' } as const;
+  const least = time(() => placeSeams(box, regions, room, NO_PANEL_CHOICES));
+  row('seams of the least cut, 10 m, 100 000 points', `${least.toFixed(0)} ms`, '≤ 300 ms');
+}
+{
+  const own = await readSvg(readFileSync('demo/art/race-hut.svg'));
+  const { artworks: art, choices: usual } = oneFile(own);
+  const planner = createPlanner();
+  const wall = { ...usual, artwork: { ...usual.artwork, width: 3300 } };
+  planner.plan(art, wall, DEMO_SHOP);
+  let at = 400;
+  const byHand = time(() =>
+    planner.plan(
+      art,
+      { ...wall, panels: { ...wall.panels, way: 'by-hand', level: [at++, 820, 1250] } },
+      DEMO_SHOP,
+    ),
+  );
+  row('re-plan the race-hut wall: a seam moved', `${byHand.toFixed(0)} ms`, '≤ 100 ms');
 }
 
 for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers']) {

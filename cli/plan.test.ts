@@ -204,3 +204,59 @@ test('ends with 1 when there is only what keeps it back, and says what', () => {
   expect(status).toBe(1);
   expect(stderr).toContain('stop: Every colour is switched off or printed, so there is nothing to cut.');
 }, 60_000);
+
+describe('larger than the cutter', () => {
+  interface Summary {
+    readonly panels: readonly { id: string; film: string; width: number; height: number; areaMm2: number }[];
+    readonly seams: readonly { axis: string; points: number[]; crossesMm: number; crossings: number }[];
+    readonly strips: readonly { id: string; file: string; placements: { part: string }[] }[];
+    readonly films: readonly { film: string; areaMm2: number }[];
+  }
+  const planned = (...args: string[]): Summary => {
+    const out = mkdtempSync(join(tmpdir(), 'panels-'));
+    expect(run('demo/art/race-hut.svg', '--width', '3280', ...args, '--out', out).status).toBe(0);
+    const plan = JSON.parse(readFileSync(join(out, 'plan.json'), 'utf8')) as Summary;
+    for (const { file } of plan.strips) expect(readdirSync(out)).toContain(file);
+    return plan;
+  };
+
+  test.each(['equal', 'media', 'straight', '6x3'])(
+    '--panels %s: none over the limit, no art lost',
+    (way) => {
+      const { panels, seams, strips, films } = planned('--panels', way, '--reserve', '12.7');
+      expect(seams.length).toBeGreaterThan(0);
+      // 610 mm film, 584.6 reached, less half a millimetre of swing and 5 mm of weed border at both edges, 12.7 in hand
+      const limit = 610 - 25.4 - 1 - 10 - 12.7;
+      for (const { width, height } of panels)
+        expect(Math.min(width, height)).toBeLessThanOrEqual(limit + 0.002);
+      for (const { film, areaMm2 } of films) {
+        const own = panels.filter((panel) => panel.film === film);
+        if (own.length === 0) continue;
+        expect(Math.abs(own.reduce((sum, panel) => sum + panel.areaMm2, 0) - areaMm2)).toBeLessThan(60);
+      }
+      const placed = strips.flatMap(({ placements }) => placements.map(({ part }) => part));
+      for (const { id } of panels) expect(placed).toContain(id);
+    },
+    60_000,
+  );
+
+  test('--overlap is shared by neighbours; the least cut is no more than that of equal panels', () => {
+    const cut = ({ seams }: Summary): number => seams.reduce((sum, seam) => sum + seam.crossesMm, 0);
+    const [equal, best] = [planned('--panels', 'equal'), planned('--panels', 'straight')];
+    expect(cut(best)).toBeLessThanOrEqual(cut(equal) + 1e-6);
+    const shared = planned('--panels', 'equal', '--overlap', '20');
+    const area = ({ panels }: Summary): number => panels.reduce((sum, panel) => sum + panel.areaMm2, 0);
+    expect(area(shared)).toBeGreaterThan(area(equal));
+  }, 90_000);
+
+  test.each([
+    ['--panels', 'sideways'],
+    ['--panels', '0x2'],
+    ['--overlap', '-3'],
+    ['--reserve', 'much'],
+  ])('%s %s is refused with a sentence', (...args) => {
+    const { status, stderr } = run('demo/art/race-hut.svg', ...args);
+    expect(status).toBe(2);
+    expect(stderr).toContain(args[0]);
+  });
+});

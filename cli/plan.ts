@@ -11,6 +11,7 @@ import type { FileSource, Piece } from '../core/artwork/choices';
 import { DEFAULT_TRACE, pieceOfFile, sourceKey } from '../core/artwork/choices';
 import { choicesSchema, withDefaults } from '../contracts/choices';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
+import type { PanelChoices, PanelWay } from '../core/panels/choices';
 import type { Choices, Plan } from '../core/plan/plan';
 import { createPlanner, DEFAULT_CHOICES, planAndCheck } from '../core/plan/plan';
 import { stripSvg } from '../core/plan/stripSvg';
@@ -25,6 +26,7 @@ class UsageProblem extends Error {}
 
 const USAGE =
   'Usage: npm run plan -- art.svg [--choices order.json] [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]\n' +
+  '       [--panels when-needed|equal|media|straight|3x2|never] [--overlap 12] [--reserve 12.7] for what is larger than the cutter\n' +
   '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures\n' +
   'Ends with 0 when there is something to cut, 1 when there is only what keeps it back, 2 when the file or the question cannot be read.';
 
@@ -34,6 +36,9 @@ const OPTIONS = {
   roll: { type: 'string' },
   mirror: { type: 'boolean' },
   copies: { type: 'string' },
+  panels: { type: 'string' },
+  overlap: { type: 'string' },
+  reserve: { type: 'string' },
   choices: { type: 'string' },
   trace: { type: 'string' },
   page: { type: 'string' },
@@ -168,9 +173,46 @@ async function choicesFrom(values: Values, piece: Piece): Promise<Choices> {
     : {};
   return {
     ...stored,
+    panels: panelsFrom(values, stored.panels),
     artwork: { ...artwork, ...size, pieces: [piece] },
     layout: { ...layout, copies, mirror: values.mirror ? 'mirrored' : layout.mirror },
   };
+}
+
+/** `straight` and `when-needed` are one: the least cut, where a film does not fit. */
+function panelsFrom({ panels, overlap, reserve }: Values, stored: PanelChoices): PanelChoices {
+  const kept = {
+    ...stored,
+    overlap: roomOption('overlap', overlap) ?? stored.overlap,
+    reserve: roomOption('reserve', reserve) ?? stored.reserve,
+  };
+  if (panels === undefined) return kept;
+  const grid = /^(\d{1,3})x(\d{1,3})$/.exec(panels);
+  if (grid && Number(grid[1]) > 0 && Number(grid[2]) > 0)
+    return { ...kept, way: 'grid', columns: Number(grid[1]), rows: Number(grid[2]) };
+  const way = WAYS[panels];
+  if (!way)
+    throw new UsageProblem(
+      '--panels takes when-needed, straight, equal, media, never, or columns x rows as 3x2.',
+    );
+  return { ...kept, way };
+}
+
+const WAYS: Readonly<Record<string, PanelWay | undefined>> = {
+  'when-needed': 'when-needed',
+  straight: 'when-needed',
+  equal: 'equal',
+  media: 'media',
+  never: 'never',
+};
+
+/** A length that may be nought. */
+function roomOption(name: string, text: string | undefined): number | undefined {
+  if (text === undefined) return undefined;
+  const parsed = parseLength(text, 'mm');
+  if (!parsed.ok) throw new UsageProblem(`--${name}: ${parsed.message}`);
+  if (parsed.mm < 0) throw new UsageProblem(`--${name} cannot be less than nought.`);
+  return parsed.mm;
 }
 
 function lengthOption(name: string, text: string | undefined): number | undefined {

@@ -1,7 +1,26 @@
 import { rounded } from '../core/units/rounded';
 import { largest } from '../core/geometry/lists';
 import { componentsOf } from '../core/geometry/nesting';
+import { heightOf, widthOf } from '../core/geometry/bounds';
+import { costAt, inkProfile } from '../core/panels/ink';
+import { copiesOn } from '../core/layout/strip';
 import type { Plan } from '../core/plan/plan';
+
+/** Each seam with what it cuts of all films that it takes apart. */
+function seamsOf({ panelling, panels, separation }: Plan) {
+  if (!panelling) return [];
+  const taken = new Set(panels.map(({ film }) => film.id));
+  const regions = separation.films.filter(({ film }) => taken.has(film.id)).map(({ region }) => region);
+  return (['upright', 'level'] as const).flatMap((axis) => {
+    const profile = inkProfile(regions, axis);
+    return panelling.seams[axis].map((at) => {
+      const { ink, crossings } = costAt(profile, at);
+      const { minX, minY, maxX, maxY } = panelling.box;
+      const points = axis === 'upright' ? [at, minY, at, maxY] : [minX, at, maxX, at];
+      return { axis, points: points.map((v) => rounded(v)), crossesMm: rounded(ink), crossings };
+    });
+  });
+}
 
 /** What `plan.json` says: everything a person or a script wants to know of a plan, without its geometry. */
 export function summarise(plan: Plan) {
@@ -34,7 +53,7 @@ export function summarise(plan: Plan) {
         pieces: componentsOf(layer.region).length,
         mirrored: strip.mirrored,
         turned: strip.turned,
-        copies: strip.placements.length,
+        copies: copiesOn(strip),
         strip: {
           rollMm: strip.roll.width,
           cuttableMm: rounded(strip.cuttable),
@@ -46,6 +65,35 @@ export function summarise(plan: Plan) {
         seconds: rounded(program.seconds, 1),
       };
     }),
+    panels: plan.panels.map(({ id, film, cell, bounds, area, isCut }) => ({
+      id,
+      film: film.id,
+      number: cell.number,
+      row: cell.row + 1,
+      column: cell.column + 1,
+      x: rounded(bounds.minX),
+      y: rounded(bounds.minY),
+      width: rounded(widthOf(bounds)),
+      height: rounded(heightOf(bounds)),
+      turned: cuts.some(({ strip }) => strip.turned && strip.placements.some(({ part }) => part.id === id)),
+      areaMm2: rounded(area),
+      cut: isCut,
+    })),
+    seams: seamsOf(plan),
+    strips: cuts.map(({ strip }) => ({
+      id: strip.id,
+      film: strip.film.id,
+      file: `${strip.id}.plt`,
+      placements: strip.placements.map(({ part, copy, box }) => ({
+        part: part.id,
+        copy,
+        x: rounded(box.minX),
+        y: rounded(box.minY),
+        turned: strip.turned,
+        mirrored: strip.mirrored,
+      })),
+      lengthMm: rounded(strip.length),
+    })),
     totals: {
       filmLengthMm: rounded(totals.filmLength),
       filmAreaMm2: rounded(totals.filmArea),

@@ -308,6 +308,8 @@ export const queueSchema = z.strictObject({
   shop: z.string().max(100).optional(),
   /** Only these films: a spoilt layer cut again. */
   films: z.array(z.string().max(60)).max(200).readonly().optional(),
+  /** Only these panels, by number: spoilt ones cut again. */
+  panels: z.array(z.number().int().min(1).max(200)).min(1).max(200).readonly().optional(),
   /** Only these pieces of one film, each by a place on it. */
   again: z
     .strictObject({

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
+import { PANEL_WAYS } from '../core/panels/choices';
 import type { Choices } from '../core/plan/plan';
 import { DEFAULT_CHOICES } from '../core/plan/plan';
 
@@ -128,6 +129,17 @@ export const choicesSchema = z.strictObject({
       })
       .nullable(),
     copies: z.record(filmId, z.number().int().min(1).max(1000)),
+  }),
+  panels: z.strictObject({
+    way: z.enum(PANEL_WAYS),
+    rows: z.number().int().min(1).max(200),
+    columns: z.number().int().min(1).max(200),
+    upright: z.array(place).max(200),
+    level: z.array(place).max(200),
+    overlap: z.number().min(0).max(1000),
+    onTop: z.enum(['next', 'before']),
+    reserve: z.number().min(0).max(5000),
+    skip: z.array(z.number().int().min(1).max(200)).max(200),
   }),
   layout: z.strictObject({
     copies: z.number().int().min(1).max(1000),

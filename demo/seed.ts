@@ -56,6 +56,12 @@ const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; ch
         cutter: { order: 'saltpan', film: {} },
       },
     },
+    {
+      file: 'race-hut.svg',
+      name: 'Race hut wall',
+      dueInDays: 18,
+      choices: { artwork: { ...artwork, width: 3300 } },
+    },
   ];
 
 /**

@@ -104,13 +104,26 @@ for (const size of SIZES) {
     await look('orders');
     await page.getByRole('link', { name: /Slipway sign/ }).click();
     await expect(section(page, 'Films')).toContainText('6 films');
-    for (const name of ['Artwork', 'Films', 'Layout', 'Cut settings', 'Cutter']) {
+    for (const name of ['Artwork', 'Films', 'Panels', 'Layout', 'Cut settings', 'Cutter']) {
       const heading = section(page, name);
       if ((await heading.getAttribute('aria-expanded')) !== 'true') await heading.click();
       for (const fold of await page.getByRole('button', { name: FOLDS }).all())
         if ((await fold.getAttribute('aria-expanded')) === 'false') await fold.click();
       await look(`order, ${name}`);
     }
+    await page.goto('/orders');
+    await page.getByRole('link', { name: /Race hut wall/ }).click();
+    await expect(section(page, 'Panels')).toContainText('seams');
+    await section(page, 'Panels').click();
+    await expect(page.getByRole('slider').first()).toBeVisible();
+    await look('order, panels of a wall');
+    await page.getByRole('radio', { name: /By hand/ }).click();
+    await page.getByRole('button', { name: 'Add an upright seam' }).click();
+    await saved(page);
+    await look('order, panels by hand');
+    await page.goto('/orders');
+    await page.getByRole('link', { name: /Slipway sign/ }).click();
+    await expect(section(page, 'Films')).toContainText('6 films');
     for (const view of ['Films apart', 'Cut lines', 'As cut', 'Face']) {
       await page.getByRole('button', { name: view, exact: true }).click();
       await look(`order, ${view}`);

@@ -31,7 +31,7 @@ const section = (name) => page.getByRole('button', { name: new RegExp(`^\\d ${na
 
 await page.goto('/orders');
 // a row's picture follows its order by itself
-await page.locator('.rows img').nth(4).waitFor();
+await page.locator('.rows img').nth(5).waitFor();
 await shot('orders');
 await page.getByRole('link', { name: /Slipway sign/ }).click();
 await page.getByText('6 films').waitFor();
@@ -73,6 +73,12 @@ await page.goto('/materials');
 await page.getByText('41 of 41').waitFor();
 await page.getByRole('button', { name: 'Rolls, colour and limits of Chalk white' }).click();
 await shot('materials');
+await page.goto('/orders');
+await page.getByRole('link', { name: /Race hut wall/ }).click();
+await page.getByText(/panels, \d seams/).waitFor();
+await section('Panels').click();
+await page.getByRole('slider').first().waitFor();
+await shot('panels');
 await page.goto('/orders');
 await page.getByRole('link', { name: /Crew shirts/ }).click();
 await page.getByText('2 films').waitFor();

@@ -4,7 +4,14 @@ import { readFileSync } from 'node:fs';
 import request from 'supertest';
 import type { Cut, CutRecord, CutterState, Order } from '../contracts/api';
 import { editsBetween } from '../contracts/edits';
+import type { Drawing } from '../contracts/api';
+import { sourceKey } from '../core/artwork/choices';
+import type { Bounds } from '../core/geometry/bounds';
+import type { Region } from '../core/geometry/region';
+import { createSegmentGrid } from '../core/geometry/segmentGrid';
 import type { Choices } from '../core/plan/plan';
+import { createPlanner } from '../core/plan/plan';
+import { DEMO_SHOP } from '../demo/shop';
 import type { RunningSim } from '../cutter-sim/serve';
 import { linksTo, serveShop } from '../cutter-sim/serve';
 import { seedShop } from '../demo/seed';
@@ -85,6 +92,61 @@ const dial = ({ artwork, films, layout }: Choices, copies: number): Partial<Choi
   cutter: { order: 'saltpan', film: {} },
 });
 
+describe('two cutters at once', () => {
+  test('each is fed by itself, each record is its own, and neither waits for the other', async () => {
+    await panel('curlew', '/load', { width: 610, length: 9000 });
+    await panel('heron', '/load', { width: 610, length: 9000 });
+    const at = (order: string) => (usual: Choices) => ({
+      ...hull(usual, order === 'curlew' ? 380 : 300),
+      layout: { ...usual.layout, copies: 3 },
+      cutter: { order, film: {} },
+    });
+    const cuts = [await queued('marsh-wren.svg', at('curlew')), await queued('marsh-wren.svg', at('heron'))];
+    await Promise.all(cuts.map(({ id }) => inState(id, 'wants-film')));
+    await Promise.all(cuts.map(({ id }) => api().post(`/api/cuts/${id}/loaded`).expect(200)));
+    // both are under way before either is done
+    const under = await Promise.all(cuts.map(({ id }) => inState(id, 'cutting')));
+    expect(under.map(({ state }) => state)).toEqual(['cutting', 'cutting']);
+    const done = await Promise.all(cuts.map(({ id }) => inState(id, 'done', 'stopped', 'wants-film')));
+    for (const [n, cut] of done.entries()) {
+      expect([cut.state, cut.problem, cut.linesDone]).toEqual(['done', null, cut.lines]);
+      expect(cut.deviation).toBeLessThan(0.03);
+      const record = (await api().get(`/api/cuts/${cut.id}/record`).expect(200)).body as CutRecord;
+      expect(record.lines).toHaveLength(cut.lines);
+      const { minX, maxX } = boxOf(record);
+      expect(maxX - minX).toBeLessThan(cut.length);
+      expect(cut.cutterId).toBe(['curlew', 'heron'][n]);
+    }
+  }, 120_000);
+
+  test('stopping one leaves the other cutting; what was stopped goes on to its end', async () => {
+    const at = (order: string) => (usual: Choices) => ({
+      ...hull(usual, 420),
+      layout: { ...usual.layout, copies: 4 },
+      cutter: { order, film: {} },
+    });
+    const [a, b] = [
+      await queued('marsh-wren.svg', at('curlew')),
+      await queued('marsh-wren.svg', at('heron')),
+    ];
+    for (const { id } of [a, b]) {
+      await inState(id, 'wants-film');
+      await api().post(`/api/cuts/${id}/loaded`).expect(200);
+    }
+    await inState(a.id, 'cutting');
+    await api().post(`/api/cuts/${a.id}/stop`).expect(200);
+    const stopped = await inState(a.id, 'stopped', 'done');
+    expect(stopped.state).toBe('stopped');
+    expect((await inState(b.id, 'done', 'stopped')).state).toBe('done');
+    expect((await api().get(`/api/cuts/${a.id}`)).body.linesDone).toBe(stopped.linesDone);
+    await api().post(`/api/cuts/${a.id}/resume`).send({ from: 'next-line' }).expect(200);
+    const end = await inState(a.id, 'done', 'stopped', 'wants-film');
+    expect([end.state, end.linesDone]).toEqual(['done', end.lines]);
+    const record = (await api().get(`/api/cuts/${a.id}/record`).expect(200)).body as CutRecord;
+    expect(record.lines).toHaveLength(end.lines);
+  }, 120_000);
+});
+
 describe('what was drawn is what is cut', () => {
   test('across along x, counted from the far edge, force on a knob: Heron', async () => {
     await panel('heron', '/load', { width: 610, length: 9000 });
@@ -139,6 +201,88 @@ describe('what was drawn is what is cut', () => {
     expect(problem).toMatch(/There is 0\.20 m of film in Saltpan; .* Load a longer sheet/);
     await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
   }, 60_000);
+});
+
+describe('panels', () => {
+  /** The rings of a region as closed lines, and how far a point lies from the nearest. */
+  function offOutline(region: Region) {
+    const grid = createSegmentGrid(region, 5);
+    return (x: number, y: number): number => {
+      const near = grid.nearest(x, y, 5);
+      return near ? Math.hypot(near.x - x, near.y - y) : Infinity;
+    };
+  }
+
+  test('two neighbours are cut; put together as they were planned, the cut is the design across the seam', async () => {
+    await panel('curlew', '/load', { width: 610, length: 22_000 });
+    const chosen = (usual: Choices) => ({
+      ...hull(usual, 900),
+      layout: { ...usual.layout, border: false },
+      panels: { ...usual.panels, way: 'by-hand' as const, upright: [60.5] },
+      cutter: { order: 'curlew', film: {} },
+    });
+    const first = await queued('marsh-wren.svg', chosen);
+    const cuts = (await api().get('/api/cuts').query({ order: first.orderId }).expect(200)).body as Cut[];
+    // the same plan here, for where each panel lies on its strip
+    const order = (await api().get(`/api/orders/${first.orderId}`).expect(200)).body as Order;
+    const sources = await Promise.all(
+      order.choices.artwork.pieces.map(async ({ source }) => {
+        const { body } = await api()
+          .get('/api/readings')
+          .query({ source: JSON.stringify(source) });
+        return [sourceKey(source), body] as const;
+      }),
+    );
+    const plan = createPlanner().plan(new Map(sources), order.choices, DEMO_SHOP);
+    expect(plan.panels.map(({ cell }) => cell.number)).toEqual([1, 2]);
+    expect(cuts).toHaveLength(plan.cuts.length);
+
+    const seam = 60.5;
+    const onSeam: number[][] = [[], []];
+    let compared = 0;
+    for (const [n, cut] of cuts.entries()) {
+      const { record } = await cutToItsEnd(cut);
+      const drawing = (await api().get(`/api/cuts/${cut.id}/drawing`).expect(200)).body as Drawing;
+      const { placements } = plan.cuts[n].strip;
+      for (const [k, line] of record.lines.entries()) {
+        if (drawing.parts[k] !== 'art') continue;
+        const [x, y] = line.points;
+        const placed = placements.find(({ box }) => inside(box, x, y));
+        if (!placed) continue;
+        const [a, b, c, d, e, f] = placed.matrix;
+        const det = a * d - b * c;
+        const off = offOutline(placed.part.region);
+        const which = plan.panels.findIndex(({ id }) => id === placed.part.id);
+        for (let p = 0; p < line.points.length; p += 2) {
+          const [u, v] = [line.points[p] - e, line.points[p + 1] - f];
+          const [sx, sy] = [(d * u - c * v) / det, (a * v - b * u) / det];
+          expect(off(sx, sy)).toBeLessThan(0.1);
+          compared++;
+          if (Math.abs(sx - seam) < 0.1) onSeam[which].push(sy);
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(500);
+    // where one panel's art meets the seam, the other's does
+    const ends = onSeam.map((ys) => [Math.min(...ys), Math.max(...ys)]);
+    expect(onSeam.every((ys) => ys.length > 0)).toBe(true);
+    expect(Math.abs(ends[0][0] - ends[1][0])).toBeLessThan(0.1);
+    expect(Math.abs(ends[0][1] - ends[1][1])).toBeLessThan(0.1);
+
+    // panel 2 is spoilt: it alone is cut again, once
+    const again = await api()
+      .post(`/api/orders/${first.orderId}/queue`)
+      .send({ revision: order.revision, panels: [2] })
+      .expect(200);
+    const fresh = (again.body as Cut[]).filter(({ id }) => !cuts.some((cut) => cut.id === id));
+    expect(fresh).toHaveLength(1);
+    await cutToItsEnd(fresh[0]);
+    const drawn = (await api().get(`/api/cuts/${fresh[0].id}/drawing`).expect(200)).body as Drawing;
+    expect(drawn.parts.filter((part) => part === 'art')).toHaveLength(plan.panels[1].region.length);
+  }, 180_000);
+
+  const inside = ({ minX, minY, maxX, maxY }: Bounds, x: number, y: number): boolean =>
+    x >= minX - 1 && x <= maxX + 1 && y >= minY - 1 && y <= maxY + 1;
 });
 
 describe('what a machine answers', () => {

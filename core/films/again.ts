@@ -9,6 +9,11 @@ export interface Again {
   readonly at: readonly { readonly x: number; readonly y: number }[];
 }
 
+/** Panels that are cut again, by their numbers: of every film that has something on them. */
+export interface PanelsAgain {
+  readonly panels: readonly number[];
+}
+
 /** The shape of a region that a place lies on. */
 export const shapeAt = (region: Region, at: Spot): Region | undefined =>
   componentsOf(region).find((shape) => liesOn(shape, at));

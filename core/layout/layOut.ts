@@ -19,7 +19,7 @@ import type { Layout, LayoutChoices, Placement, Strip } from './strip';
 import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
 
 /** Room kept at both edges of the cuttable width: the holder swings past the art by its blade offset, mm. */
-const SWING_ROOM = 0.5;
+export const SWING_ROOM = 0.5;
 /**
  * Lays one film's parts on its rolls: side by side across the film, row after row along it. A film that runs true for
  * less than it needs, or of which less is left on the roll, goes over several strips, as few as that allows.
@@ -54,7 +54,7 @@ function ontoRolls(film: Film, parts: readonly Part[], choices: LayoutChoices, c
 const copiesOf = (part: Part, { copies }: LayoutChoices): Item[] =>
   Array.from({ length: part.copies ?? copies }, (_, copy) => ({ part, copy }));
 
-const isTaken = ({ width }: Roll, { narrowest, widest }: Bed): boolean =>
+export const isTaken = ({ width }: Roll, { narrowest, widest }: Bed): boolean =>
   width >= narrowest && width <= widest;
 
 /** Items as they would lie on one roll. */
@@ -109,7 +109,7 @@ function onRoll(items: readonly Item[], roll: Roll, choices: LayoutChoices, cutt
   return { roll, cuttable, shelves, lead: cutter.margins.lead, tail: cutter.margins.tail, spacing };
 }
 
-const rimOf = ({ border, borderDistance }: LayoutChoices): number => (border ? borderDistance : 0);
+export const rimOf = ({ border, borderDistance }: LayoutChoices): number => (border ? borderDistance : 0);
 
 /**
  * The shelves strip by strip: none longer than a strip may be, and all together no longer than the roll (no more than

@@ -59,3 +59,7 @@ export interface Layout {
   readonly strips: readonly Strip[];
   readonly findings: readonly Finding[];
 }
+
+/** How often the same part lies on a strip: panels of one film are not copies of each other. */
+export const copiesOn = ({ placements }: Pick<Strip, 'placements'>): number =>
+  new Set(placements.map(({ copy }) => copy)).size;

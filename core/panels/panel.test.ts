@@ -30,8 +30,8 @@ const layer: FilmLayer = {
   area: regionArea(region),
   outline: 0,
 };
-const again = (...at: readonly (readonly [number, number])[]): Part[] =>
-  panel([layer], { film: 'damson', at: at.map(([x, y]) => ({ x, y })) });
+const again = (...at: readonly (readonly [number, number])[]): readonly Part[] =>
+  panel(layer, undefined, { film: 'damson', at: at.map(([x, y]) => ({ x, y })) }).parts;
 
 test('the shape that a place lies on is cut again, once, with its holes and without what lies in them', () => {
   const [ring] = again([5, 30]);
@@ -50,13 +50,13 @@ test('the shape that a place lies on is cut again, once, with its holes and with
 test('a place in a hole, beside the film or on a film that is not there names nothing', () => {
   expect(again([15, 15])).toEqual([]);
   expect(again([90, 90])).toEqual([]);
-  expect(panel([layer], { film: 'tar', at: [{ x: 5, y: 30 }] })).toEqual([]);
+  expect(panel(layer, undefined, { film: 'tar', at: [{ x: 5, y: 30 }] }).parts).toEqual([]);
   expect(shapeAt(region, [15, 15])).toBeUndefined();
   expect(regionArea(shapeAt(region, [110, 10])!)).toBeCloseTo(400, 6);
 });
 
 test('a film is one part, with its marks, lines and copies', () => {
-  const [part, ...more] = panel([layer]);
+  const [part, ...more] = panel(layer, undefined).parts;
   expect(more).toEqual([]);
   expect(part).toMatchObject({ id: 'damson', label: 'Damson', copies: 3, bounds: layer.bounds });
   expect(part.region).toBe(layer.region);

@@ -1,19 +1,72 @@
-/** What of each film is cut as one: all of it, or the shapes that are to be cut again. */
+/** What of each film is cut as one: all of it, its panels, or the shapes that are to be cut again. */
 import type { Again } from '../films/again';
 import type { FilmLayer } from '../films/separate';
-import { liesOn, componentsOf } from '../geometry/nesting';
+import type { Finding } from '../findings/finding';
+import { boundsTouch, emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
+import { componentsOf, liesOn } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
-import { regionArea, regionBounds } from '../geometry/region';
+import { linesInside, rectangle, regionArea, regionBounds } from '../geometry/region';
+import type { PanelChoices } from './choices';
 import type { Part } from './part';
+import type { PanelRoom } from './room';
+import type { Panelling } from './seams';
+import { tooLarge } from './seams';
+import type { PanelCell } from './split';
+import { cellsOf, framed, within } from './split';
+
+/** How one film is taken apart. */
+export interface Apart {
+  readonly panelling: Panelling;
+  readonly choices: Pick<PanelChoices, 'overlap' | 'onTop' | 'skip'>;
+  /** Of this film's own cutter. */
+  readonly room: PanelRoom;
+  /** Only these panels, once each. */
+  readonly only?: readonly number[];
+}
+
+export interface Parts {
+  readonly parts: readonly Part[];
+  /** All panels with something on them, those that are not cut too. */
+  readonly panels: readonly PanelPart[];
+  readonly findings: readonly Finding[];
+}
+
+/** A panel of one film. */
+export interface PanelPart extends Part {
+  readonly cell: PanelCell;
+  readonly isCut: boolean;
+}
 
 /**
- * The parts of an order, in cutting order.
+ * The parts of a film.
+ * @param apart how it is taken apart; undefined: it is cut whole
  * @param again only these shapes, once each, every one a part: no layer marks, no lines; none when no shape lies there
  */
-export function panel(films: readonly FilmLayer[], again?: Again): Part[] {
-  if (!again) return films.map(wholeFilm);
-  const layer = films.find((one) => one.film.id === again.film);
-  if (!layer) return [];
+export function panel(layer: FilmLayer, apart: Apart | undefined, again?: Again): Parts {
+  if (again) return { parts: shapesAgain(layer, again), panels: [], findings: [] };
+  if (!apart) return { parts: [wholeFilm(layer)], panels: [], findings: [] };
+  const { choices, panelling, room } = apart;
+  if (panelling.findings.some(({ severity }) => severity === 'stop'))
+    return { parts: [], panels: [], findings: [] };
+  const { only } = apart;
+  const isWanted = ({ number }: PanelCell): boolean =>
+    only ? only.includes(number) : !choices.skip.includes(number);
+  const panels = cellsOf(panelling.seams, choices).flatMap((cell): PanelPart[] => {
+    const part = panelPart(layer, cell);
+    return part ? [{ ...part, ...(only && { copies: 1 }), cell, isCut: isWanted(cell) }] : [];
+  });
+  return {
+    parts: panels.filter(({ isCut }) => isCut),
+    panels,
+    findings: panels.flatMap(
+      ({ cell, bounds, isCut }) =>
+        (isCut ? tooLarge(cell.number, bounds, layer.film.name, room) : undefined) ?? [],
+    ),
+  };
+}
+
+function shapesAgain(layer: FilmLayer, again: Again): Part[] {
+  if (layer.film.id !== again.film) return [];
   return componentsOf(layer.region)
     .filter((shape) => again.at.some(({ x, y }) => liesOn(shape, [x, y])))
     .map((shape) => shapePart(layer, shape));
@@ -37,5 +90,29 @@ function shapePart({ film }: FilmLayer, region: Region): Part {
     bounds,
     area: regionArea(region),
     copies: 1,
+  };
+}
+
+/** What of a film lies on one panel, known by its row and column; undefined: nothing. */
+function panelPart(layer: FilmLayer, cell: PanelCell): Part | undefined {
+  const { film, copies } = layer;
+  if (!boundsTouch(layer.bounds, cell.cut)) return undefined;
+  const region = within(layer.region, cell.cut);
+  const frame = rectangle(framed(cell.cut, layer.bounds));
+  const lines = layer.lines.flatMap((line) =>
+    linesInside([line], frame).map((inside) => ({ ...line, ...inside })),
+  );
+  if (region.length === 0 && lines.length === 0) return undefined;
+  const drawn = lines.reduce((box, { points }) => growBounds(box, points), emptyBounds());
+  return {
+    id: `${film.id}#${cell.row + 1}.${cell.column + 1}`,
+    film,
+    label: `panel ${cell.number} of ${film.name}`,
+    region,
+    marks: within(layer.marks, cell.cut),
+    lines,
+    bounds: joinBounds(regionBounds(region), drawn),
+    area: regionArea(region),
+    copies,
   };
 }

@@ -1,3 +1,4 @@
+import { PANEL_WAYS } from '../panels/choices';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { DEMO_SHOP } from '../../demo/shop';
@@ -108,6 +109,23 @@ describe('what a change makes run again, and what it does not', () => {
   test('copies: where all films lie, and the knife’s way; nothing before', () =>
     expect(ranFor(layout({ copies: 2 }))).toEqual({ layOut: 3, toolpath: 3 }));
 
+  test('panels where none are needed: nothing; seams by number: the seams, and all films from there on', () => {
+    const panels = (more: Partial<Choices['panels']>) => ranFor({ panels: { ...choices.panels, ...more } });
+    expect(panels({ overlap: 12, columns: 3, upright: [40] })).toEqual({});
+    expect(panels({ way: 'grid', columns: 2 })).toEqual({ seams: 1, panel: 3, layOut: 3, toolpath: 3 });
+  });
+
+  test('which panels are cut: neither the seams nor what lies before them', () => {
+    const planner = createPlanner();
+    const way = { ...choices.panels, way: 'grid', columns: 2 } as const;
+    planner.plan(artworks, { ...choices, panels: way }, DEMO_SHOP);
+    const before = { ...planner.runs };
+    planner.plan(artworks, { ...choices, panels: { ...way, skip: [2] } }, DEMO_SHOP);
+    expect(planner.runs.seams).toBe(before.seams);
+    expect(planner.runs.separation).toBe(before.separation);
+    expect(planner.runs.panel).toBe(before.panel + 3);
+  });
+
   test('a roll picked that was taken anyway: it is laid out, and cut as before', () =>
     expect(ranFor(layout({ rolls: { harbour: 610 } }))).toEqual({ layOut: 1 }));
 
@@ -172,6 +190,13 @@ const anyChoices: fc.Arbitrary<Choices> = fc
     ownCopies: fc.dictionary(fc.constantFrom(...ids), fc.integer({ min: 1, max: 3 })),
     turn: fc.constantFrom('as-drawn', 'turned', 'shorter') as fc.Arbitrary<Choices['layout']['turn']>,
     border: fc.boolean(),
+    panels: fc.record({
+      way: fc.constantFrom(...PANEL_WAYS),
+      columns: fc.integer({ min: 1, max: 3 }),
+      upright: fc.subarray([60, 100, 220]),
+      overlap: fc.constantFrom(0, 5),
+      skip: fc.subarray([1, 2]),
+    }),
     recipes: fc.dictionary(fc.constantFrom(...ids), fc.record({ overcut: fc.constantFrom(0, 1, 2) })),
   })
   .map((pick) => ({
@@ -195,6 +220,7 @@ const anyChoices: fc.Arbitrary<Choices> = fc
       marks: pick.marks,
       copies: pick.ownCopies,
     },
+    panels: { ...choices.panels, ...pick.panels },
     layout: { ...choices.layout, copies: pick.copies, turn: pick.turn, border: pick.border },
     cut: { recipes: { curlew: pick.recipes } },
   }));
@@ -207,7 +233,9 @@ test('whatever was planned before, a plan that remembers is the plan made anew',
       films: DEMO_SHOP.films.map((film) => ({ ...film, rolls: [{ width: 610, lengthLeft: 700 }] })),
     },
   ];
-  const told = ({ cuts, findings, separation, totals }: Plan) => ({ cuts, findings, separation, totals });
+  const told = ({ cuts, findings, panelling, panels, separation, totals }: Plan) => {
+    return { cuts, findings, panelling, panels, separation, totals };
+  };
   fc.assert(
     fc.property(
       fc.array(fc.tuple(anyChoices, fc.constantFrom(...stocks)), { minLength: 2, maxLength: 5 }),

@@ -11,12 +11,20 @@ import type { Film, Roll } from '../films/film';
 import { seenColours } from '../films/seen';
 import type { FilmChoices, FilmLayer, Separation } from '../films/separate';
 import { NO_FILM_CHOICES, separating } from '../films/separate';
-import type { Again } from '../films/again';
+import type { Again, PanelsAgain } from '../films/again';
 import type { Finding, FindingStage } from '../findings/finding';
 import type { Bed, Cutter, Machine, Recipe } from '../layout/cutter';
 import type { LayoutChoices, Strip } from '../layout/strip';
 import { layOut } from '../layout/layOut';
+import { panelRoomOf } from '../layout/panelRoom';
+import type { PanelChoices } from '../panels/choices';
+import { NO_PANEL_CHOICES } from '../panels/choices';
+import type { Apart, PanelPart } from '../panels/panel';
 import { panel } from '../panels/panel';
+import type { PanelRoom } from '../panels/room';
+import type { Panelling } from '../panels/seams';
+import type { SeamOffers } from '../panels/panelling';
+import { panelling, seamOffers, takenApart } from '../panels/panelling';
 import type { OwnRecipes } from '../toolpath/kinds';
 import { kindRecipes } from '../toolpath/kinds';
 import type { CutProgram } from '../toolpath/program';
@@ -30,6 +38,7 @@ import { createMemory } from '../stages/remember';
 export interface Choices {
   readonly artwork: ArtworkChoices;
   readonly films: FilmChoices;
+  readonly panels: PanelChoices;
   readonly layout: LayoutChoices;
   readonly cut: CutChoices;
   readonly cutter: CutterChoices;
@@ -81,6 +90,9 @@ export interface Plan {
   readonly separation: Separation;
   /** The order's; a cut says where it goes itself. */
   readonly cutter: Cutter | undefined;
+  /** Where what is larger than its cutter is taken apart; undefined: nothing is. */
+  readonly panelling: Panelling | undefined;
+  readonly panels: readonly PanelPart[];
   readonly cuts: readonly PlannedCut[];
   readonly totals: Totals;
   readonly findings: readonly Finding[];
@@ -97,6 +109,7 @@ export const DEFAULT_CHOICES: Choices = {
     ignored: [],
   },
   films: NO_FILM_CHOICES,
+  panels: NO_PANEL_CHOICES,
   layout: {
     rolls: {},
     copies: 1,
@@ -114,16 +127,22 @@ export const DEFAULT_CHOICES: Choices = {
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
   /**
-   * @param again only these pieces are laid out and cut
+   * @param again only these shapes or panels are laid out and cut
    * @param tell hears how far it is
    */
   readonly plan: (
     artworks: ReadonlyMap<string, Artwork>,
     choices: Choices,
     shop: Shop,
-    again?: Again,
+    again?: Again | PanelsAgain,
     tell?: Tell,
   ) => Plan;
+  /** What each way to place seams comes to, and the art that one would cut; undefined: nothing is taken apart. */
+  readonly seams: (
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+  ) => SeamOffers | undefined;
   /** The check-over of the same order, in steps: only looks, and may take longer than the plan. */
   readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => CheckSteps;
   /** How often each stage has really run: what memoisation is tested by. */
@@ -145,6 +164,8 @@ export function createPlanner(): Planner {
   const seen = stage('seen', seenColours);
   const separated = separating(stage);
   const checked = inSteps('check', checkOver);
+  const takeApart = stage('seams', panelling);
+  const offered = stage('offers', seamOffers);
   const filmCut = cuttingFilms(stage);
 
   const upToFilms = (
@@ -165,18 +186,48 @@ export function createPlanner(): Planner {
     const { drawn, separation } = upToFilms(artworks, choices, shop, tell);
     const stocked = withStock(separation, shop.films);
     const cutter = orderCutter(choices, shop);
-    if (!cutter) return assemble(drawn, stocked, undefined, [], [noCutter], choices);
+    if (!cutter) return assemble(drawn, stocked, undefined, undefined, [noCutter], choices);
     const toCut = between(DONE.separated, 1, tell);
-    const made = separation.films.flatMap((layer, i) => {
-      const { film } = stocked.films[i];
-      if (again && again.film !== film.id) return [];
-      toCut(i / separation.films.length);
-      const goesTo = cutterNamed(shop, own(choices.cutter.film, film.id)) ?? cutter;
-      return [filmCut(layer, film, choices, shop, goesTo, again)];
+    const films = filmsToCut(separation, stocked, cutter, choices, shop);
+    const { skip, ...seamChoices } = choices.panels;
+    const shapes = again && 'film' in again ? again : undefined;
+    const only = again && 'panels' in again ? again.panels : undefined;
+    const apart = shapes ? [] : takenApart(films.filter(hasRoom), choices.panels);
+    const seams = apart.length === 0 ? undefined : takeApart(...layersAndRooms(apart), seamChoices);
+    const made = films.flatMap((film, i) => {
+      const own = seams && apart.find(({ layer }) => layer === film.layer);
+      if ((shapes && shapes.film !== film.film.id) || (only && !own)) return [];
+      toCut(i / films.length);
+      const { overlap, onTop } = choices.panels;
+      return [
+        filmCut(
+          film,
+          choices,
+          shop,
+          own && { panelling: seams, choices: { overlap, onTop, skip }, room: own.room, only },
+          shapes,
+        ),
+      ];
     });
-    const cuts = made.flatMap((film) => film.cuts);
-    const findings = made.flatMap((film) => film.findings);
-    return assemble(drawn, stocked, cutter, cuts, findings, choices);
+    return assemble(drawn, stocked, cutter, { seams, made }, [], choices);
+  };
+
+  const seams: Planner['seams'] = (artworks, choices, shop) => {
+    const { separation } = upToFilms(artworks, choices, shop);
+    const cutter = orderCutter(choices, shop);
+    if (!cutter) return undefined;
+    const films = filmsToCut(separation, withStock(separation, shop.films), cutter, choices, shop);
+    const roomed = films.filter(hasRoom);
+    const crossed = takenApart(roomed, choices.panels);
+    const needed = takenApart(roomed, { ...choices.panels, way: 'when-needed' });
+    const { skip: _skip, way: _way, ...seamChoices } = choices.panels;
+    if (crossed.length + needed.length === 0) return undefined;
+    const shown = crossed.length > 0 ? crossed : needed;
+    return offered(
+      shown.map(({ layer }) => layer),
+      ...layersAndRooms(needed),
+      seamChoices,
+    );
   };
 
   function* check(artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): CheckSteps {
@@ -188,11 +239,39 @@ export function createPlanner(): Planner {
     const found = yield* checked(used, drawing, drawn, separation, step);
     return leave(from('artwork', found), ignored);
   }
-  return { plan, check, runs };
+  return { plan, seams, check, runs };
 }
+
+/** A film on its way to a cutter; without a room there it has no roll. */
+interface FilmToCut {
+  readonly layer: FilmLayer;
+  readonly film: Film;
+  readonly cutter: Cutter;
+  readonly room: PanelRoom | undefined;
+}
+const layersAndRooms = (films: readonly (FilmToCut & { readonly room: PanelRoom })[]) =>
+  [films.map(({ layer }) => layer), films.map(({ room }) => room)] as const;
+
+function filmsToCut(
+  separation: Separation,
+  stocked: Separation,
+  usual: Cutter,
+  choices: Choices,
+  shop: Shop,
+): FilmToCut[] {
+  return separation.films.map((layer, i) => {
+    const { film } = stocked.films[i];
+    const cutter = cutterNamed(shop, own(choices.cutter.film, film.id)) ?? usual;
+    return { layer, film, cutter, room: panelRoomOf(film, choices.layout, bedOf(cutter)) };
+  });
+}
+
+const hasRoom = (film: FilmToCut): film is FilmToCut & { readonly room: PanelRoom } =>
+  film.room !== undefined;
 
 /** What one film comes to on its cutter, and what has to be told of how it lies and of its recipe. */
 interface FilmCut {
+  readonly panels: readonly PanelPart[];
   readonly cuts: readonly PlannedCut[];
   readonly findings: readonly Finding[];
 }
@@ -202,19 +281,20 @@ function cuttingFilms(stage: MakeStage) {
   const laidOut = stage('layOut', layOut, KEPT_MANY);
   const programs = stage('toolpath', programFor, KEPT_MANY);
   return (
-    layer: FilmLayer,
-    film: Film,
+    { layer, film, cutter }: FilmToCut,
     choices: Choices,
     shop: Shop,
-    cutter: Cutter,
+    apart: Apart | undefined,
     again: Again | undefined,
   ): FilmCut => {
     const own = layoutOf(choices.layout, film.id);
-    const { strips, findings } = laidOut(film, parts([layer], again), own, bedOf(cutter));
-    const layout = from('layout', findings);
+    const made = parts(layer, apart, again);
+    const { panels } = made;
+    const { strips, findings } = laidOut(film, made.parts, own, bedOf(cutter));
+    const told = [...from('panels', made.findings), ...from('layout', findings)];
     const shopRecipe = recipeOf(shop, cutter, film);
     if (!shopRecipe)
-      return { cuts: [], findings: strips.length > 0 ? [...layout, noRecipe(film, cutter)] : layout };
+      return { panels, cuts: [], findings: strips.length > 0 ? [...told, noRecipe(film, cutter)] : told };
     const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
     const recipes = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
     const cuts = strips.map((strip) => ({
@@ -224,7 +304,7 @@ function cuttingFilms(stage: MakeStage) {
       shopRecipe,
       program: programs(strip, recipes, machineOf(cutter)),
     }));
-    return { cuts, findings: layout };
+    return { panels, cuts, findings: told };
   };
 }
 
@@ -334,16 +414,26 @@ function assemble(
   prepared: PreparedArtwork,
   separation: Separation,
   cutter: Cutter | undefined,
-  cuts: readonly PlannedCut[],
+  cut: { readonly seams: Panelling | undefined; readonly made: readonly FilmCut[] } | undefined,
   findings: readonly Finding[],
   { artwork: { ignored } }: Choices,
 ): Plan {
+  const { seams, made = [] } = cut ?? {};
+  const cuts = made.flatMap((film) => film.cuts);
   const sum = (of: (cut: PlannedCut) => number): number => cuts.reduce((total, cut) => total + of(cut), 0);
-  const all = [...from('artwork', prepared.findings), ...from('films', separation.findings), ...findings];
+  const all = [
+    ...from('artwork', prepared.findings),
+    ...from('films', separation.findings),
+    ...from('panels', seams?.findings ?? []),
+    ...made.flatMap((film) => film.findings),
+    ...findings,
+  ];
   return {
     prepared,
     separation,
     cutter,
+    panelling: seams,
+    panels: made.flatMap((film) => film.panels),
     cuts,
     totals: {
       filmLength: sum((cut) => cut.strip.length),

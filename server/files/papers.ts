@@ -3,13 +3,13 @@ import { formatLength, formatRun, MM_PER_INCH } from '../../core/units/length';
 import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 import { joinBounds } from '../../core/geometry/bounds';
-import type { ApplySheet } from '../../core/films/applying';
-import { applySheet, hintsOf, markHint, TAPING } from '../../core/films/applying';
+import { applySheet, markHint, TAPING } from '../../core/films/applying';
+import { benchHints } from '../../core/plan/bench';
 import type { Region } from '../../core/geometry/region';
 import { regionToPathData } from '../../core/geometry/pathText';
 import { simplify } from '../../core/geometry/simplify';
-import type { MarkChoices } from '../../core/films/marks';
-import type { Plan, PlannedCut } from '../../core/plan/plan';
+import { copiesOn } from '../../core/layout/strip';
+import type { Choices, Plan, PlannedCut } from '../../core/plan/plan';
 import { fontFiles, SHIPPED_FONTS } from './fonts';
 
 export type PaperKind = 'run-card' | 'application';
@@ -35,7 +35,7 @@ export async function paper(
   kind: PaperKind,
   plan: Plan,
   order: PaperOrder,
-  marks: MarkChoices | null,
+  choices: Choices,
 ): Promise<Buffer> {
   const doc = new PDFDocument({
     size: 'A4',
@@ -48,7 +48,7 @@ export async function paper(
   await registerFonts(doc);
   heading(doc, kind, order);
   if (kind === 'run-card') runCard(doc, plan);
-  else applicationSheet(doc, applySheet(plan.prepared, plan.separation, marks?.shape));
+  else applicationSheet(doc, plan, choices);
   doc.end();
   await ended;
   return Buffer.concat(chunks);
@@ -190,8 +190,9 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
     .text(`${number}  Load ${strip.film.name}`, MARGIN + 30, top);
   doc.font('text').fontSize(10).fillColor(SOFT);
   const at = { width: 340 };
+  const copies = copiesOn(strip);
   doc.text(
-    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${strip.placements.length} ${strip.placements.length === 1 ? 'copy' : 'copies'}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
+    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${copies === 1 ? '1 copy' : `${copies} copies`}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
     MARGIN + 30,
     doc.y,
     at,
@@ -206,7 +207,10 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
 }
 
 /** Top film first onto the tape, as it is taped. */
-function applicationSheet(doc: Doc, { width, height, view, steps, marks }: ApplySheet): void {
+function applicationSheet(doc: Doc, plan: Plan, choices: Choices): void {
+  const { prepared, separation } = plan;
+  const shape = choices.films.marks?.shape;
+  const { width, height, view, steps, marks } = applySheet(prepared, separation, shape);
   doc.font('text').fontSize(11).fillColor(INK);
   line(doc, `The surface takes ${mm(width)} × ${mm(height)} (${inches(width)} × ${inches(height)}).`);
   line(doc, TAPING);
@@ -231,7 +235,7 @@ function applicationSheet(doc: Doc, { width, height, view, steps, marks }: Apply
       .fillColor(INK)
       .text(`${i + 1}  ${film.name}`, x, top);
     doc.font('text').fontSize(10).fillColor(SOFT);
-    for (const hint of hintsOf(step)) doc.text(hint, x, doc.y, { width: 270 });
+    for (const hint of benchHints(plan, choices, step)) doc.text(hint, x, doc.y, { width: 270 });
     doc.y = top + 122;
   });
 }

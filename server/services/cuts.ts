@@ -21,8 +21,10 @@ const ACTIVE: readonly CutState[] = ['wants-film', 'checking', 'cutting', 'stopp
 export interface Part {
   /** Only these films, by id: spoilt layers cut again. */
   readonly films?: readonly string[];
-  /** Only these pieces of one film. */
+  /** Only these shapes of one film. */
   readonly again?: Again;
+  /** Only these panels, once each. */
+  readonly panels?: readonly number[];
 }
 
 /** What was shown of an order when it was queued: its revision, and the shop's version. */
@@ -36,7 +38,7 @@ export async function queueOrder(
   services: CutServices,
   orderId: number,
   { revision, shop }: Shown,
-  { films, again }: Part = {},
+  { films, again, panels }: Part = {},
 ): Promise<Cut[]> {
   const { db, hub } = services;
   const order = await getOrder(db, orderId);
@@ -54,7 +56,7 @@ export async function queueOrder(
       'A film, a recipe or a cutter was changed a moment ago. Look at the order once more, then queue it.',
     );
   }
-  const plan = await planToCut(services, order, again);
+  const plan = await planToCut(services, order, again ?? (panels && { panels }));
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
   const wanted = films ? plan.cuts.filter(({ film }) => films.includes(film.id)) : plan.cuts;

@@ -1,7 +1,7 @@
 import { and, desc, eq, isNull, max, sql } from 'drizzle-orm';
 import type { Piece, TextSource } from '../../core/artwork/choices';
 import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
-import type { Again } from '../../core/films/again';
+import type { Again, PanelsAgain } from '../../core/films/again';
 import type { Choices } from '../../core/plan/plan';
 import { DEFAULT_CHOICES } from '../../core/plan/plan';
 import type { ApplyPage, Changed, Order } from '../../contracts/api';
@@ -300,7 +300,11 @@ export async function applyingOf(services: OrderServices, id: number): Promise<A
 }
 
 /** The plan of an order as it would be cut now. */
-export async function planToCut(services: OrderServices, order: Order, again?: Again): Promise<MadePlan> {
+export async function planToCut(
+  services: OrderServices,
+  order: Order,
+  again?: Again | PanelsAgain,
+): Promise<MadePlan> {
   return services.pool.run('make', { ...(await planTask(services, order)), again });
 }
 

@@ -5,7 +5,9 @@ import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/readers/artwork';
 import type { TextSource } from '../../core/artwork/choices';
-import { applySheet, markHint, hintsOf, TAPING } from '../../core/films/applying';
+import { applySheet, markHint, TAPING } from '../../core/films/applying';
+import { copiesOn } from '../../core/layout/strip';
+import { benchHints } from '../../core/plan/bench';
 import { regionToPathData } from '../../core/geometry/pathText';
 import { mapRegion } from '../../core/geometry/region';
 import { simplify } from '../../core/geometry/simplify';
@@ -20,7 +22,7 @@ import { mapped } from '../../core/geometry/matrix';
 import { toolsNeeded } from '../../core/toolpath/kinds';
 import type { Recipe } from '../../core/layout/cutter';
 import type { Strip } from '../../core/layout/strip';
-import type { Again } from '../../core/films/again';
+import type { Again, PanelsAgain } from '../../core/films/again';
 import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
@@ -36,7 +38,7 @@ export interface PlanTask {
   readonly choices: Choices;
   readonly shop: Shop;
   /** Only these pieces. */
-  readonly again?: Again;
+  readonly again?: Again | PanelsAgain;
 }
 
 /** A cut with its bytes, ready to be stored. */
@@ -168,7 +170,7 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
     film: strip.film,
     recipe,
     mirrored: strip.mirrored,
-    copies: strip.placements.length,
+    copies: copiesOn(strip),
     rollWidth: strip.roll.width,
     cuttable: strip.cuttable,
     edges: strip.edges,
@@ -213,11 +215,12 @@ export function download(
 /** One of an order's papers. */
 export const print = (
   task: PlanTask & { readonly kind: PaperKind; readonly order: PaperOrder },
-): Promise<Uint8Array> => paper(task.kind, planOf(task), task.order, task.choices.films.marks);
+): Promise<Uint8Array> => paper(task.kind, planOf(task), task.order, task.choices);
 
 /** The application sheet as a page shows it. */
 export function apply(task: PlanTask): ApplyPage {
-  const { prepared, separation } = planOf(task);
+  const plan = planOf(task);
+  const { prepared, separation } = plan;
   const { width, height, view, steps, marks } = applySheet(
     prepared,
     separation,
@@ -235,7 +238,7 @@ export function apply(task: PlanTask): ApplyPage {
       outline: regionToPathData(
         step.region.map((points) => simplify({ points, closed: true }, detail).points),
       ),
-      hints: hintsOf(step),
+      hints: benchHints(plan, task.choices, step),
     })),
   };
 }

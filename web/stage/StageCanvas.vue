@@ -4,8 +4,8 @@ import { useResizeObserver } from '@vueuse/core';
 import { onBeforeUnmount, ref, watch } from 'vue';
 import type { Bounds } from '../../core/geometry/bounds';
 import { sliceEnd } from './slice';
-import type { Viewport } from './viewport';
-import { createViewport, fitTo, zoomAt } from './viewport';
+import type { Free, Viewport } from './viewport';
+import { createViewport, fitTo, freeAround, zoomAt } from './viewport';
 
 const props = defineProps<{
   /** What is shown whole at first and by the key 0, mm. */
@@ -14,7 +14,8 @@ const props = defineProps<{
   draw: (context: CanvasRenderingContext2D, scale: number) => Generator<void>;
   content: unknown;
   label: string;
-  room?: number;
+  /** px kept free around the box. */
+  room?: number | Free;
   /** Where the box lies when it is narrower than the canvas. */
   align?: 'middle' | 'left';
   /** Canvases that share a viewport move and zoom together. */
@@ -105,9 +106,10 @@ function repaint(): void {
 
 function fit(): void {
   touched = false;
-  const room = props.room ?? 60;
-  fitTo(view, props.box, size.value.width, size.value.height, room);
-  if (props.align === 'left') view.x = room - props.box.minX * view.scale;
+  const { room = 60 } = props;
+  const free = typeof room === 'number' ? freeAround(room) : room;
+  fitTo(view, props.box, size.value.width, size.value.height, free);
+  if (props.align === 'left') view.x = free.left - props.box.minX * view.scale;
   repaint();
 }
 
@@ -185,6 +187,10 @@ useResizeObserver(host, ([{ contentRect }]) => {
 });
 onBeforeUnmount(() => cancelAnimationFrame(frame));
 watch(view, repaint);
+watch(
+  () => props.room,
+  () => !touched && fit(),
+);
 watch(() => props.content, repaint);
 watch(
   () => [props.box.minX, props.box.minY, props.box.maxX, props.box.maxY],

@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { fitTo, zoomAt } from './viewport';
+import { fitTo, freeAround, zoomAt } from './viewport';
 
 const box = { minX: 100, minY: 50, maxX: 1340, maxY: 395 };
 
 describe('fit', () => {
   test('shows the whole box with room around it, in the middle', () => {
     const view = { scale: 1, x: 0, y: 0 };
-    fitTo(view, box, 900, 420, 60);
+    fitTo(view, box, 900, 420, freeAround(60));
     const [left, right] = [box.minX, box.maxX].map((x) => x * view.scale + view.x);
     const [top, bottom] = [box.minY, box.maxY].map((y) => y * view.scale + view.y);
     expect(left).toBeCloseTo(900 - right, 6);
@@ -17,7 +17,7 @@ describe('fit', () => {
 
   test('a point has no size, but can be shown', () => {
     const view = { scale: 1, x: 0, y: 0 };
-    fitTo(view, { minX: 5, minY: 5, maxX: 5, maxY: 5 }, 300, 200, 20);
+    fitTo(view, { minX: 5, minY: 5, maxX: 5, maxY: 5 }, 300, 200, freeAround(20));
     expect(5 * view.scale + view.x).toBeCloseTo(150, 6);
     expect(Number.isFinite(view.scale)).toBe(true);
   });

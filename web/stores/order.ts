@@ -15,6 +15,7 @@ import { createSession } from './session';
 export interface CutPart {
   readonly films?: readonly string[];
   readonly again?: Again;
+  readonly panels?: readonly number[];
 }
 
 const stores = { shared: localStorage, tab: sessionStorage, now: Date.now };

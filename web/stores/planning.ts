@@ -5,6 +5,7 @@ import { markRaw, ref, shallowRef } from 'vue';
 import type { Picked, Snapped } from '../../core/artwork/pick';
 import type { Finding } from '../../core/findings/finding';
 import type { Region } from '../../core/geometry/region';
+import type { SeamOffers } from '../../core/panels/panelling';
 import type { Choices, Shop } from '../../core/plan/plan';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';
@@ -118,6 +119,11 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     (await worker?.plan.pile([x, y])) ?? [];
   const shapeAt = async (film: string, x: number, y: number): Promise<Region | undefined> =>
     worker?.plan.piece(film, [x, y]);
+  /** What each way to place seams comes to, as the order stands. */
+  const seamOffers = async (): Promise<SeamOffers | undefined> => {
+    const now = newest();
+    return now && worker?.plan.seams(now.choices, now.shop);
+  };
   const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
     worker?.plan.snap([x, y], reach);
   return {
@@ -134,6 +140,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     pick,
     pile,
     shapeAt,
+    seamOffers,
     snap,
   };
 }

@@ -16,6 +16,7 @@ import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Strip } from '../../core/layout/strip';
 import type { Part } from '../../core/panels/part';
+import type { Panelling } from '../../core/panels/seams';
 import type { Choices, Plan, PlannedCut, Totals } from '../../core/plan/plan';
 
 /** Rings one behind the other; `groups` ends an outermost outline with its holes, `rings` each ring. */
@@ -88,6 +89,17 @@ export interface PieceView extends PlacedPiece {
   readonly shapes: number;
 }
 
+/** Where what is larger than its cutter is taken apart. */
+export interface PanellingView extends Pick<Panelling, 'box' | 'seams' | 'sum'> {
+  readonly panels: readonly {
+    readonly id: string;
+    readonly film: Film;
+    readonly number: number;
+    readonly bounds: Bounds;
+    readonly isCut: boolean;
+  }[];
+}
+
 export interface PlanView {
   readonly width: number;
   readonly height: number;
@@ -100,6 +112,7 @@ export interface PlanView {
   readonly colours: readonly ColourView[];
   readonly films: readonly FilmView[];
   readonly strips: readonly StripView[];
+  readonly panelling: PanellingView | undefined;
   readonly cutter: Cutter | undefined;
   readonly totals: Totals;
   readonly findings: readonly Finding[];
@@ -132,7 +145,7 @@ export function packPlan(
   choices: Choices,
   artworks: ReadonlyMap<string, Artwork>,
 ): PlanView {
-  const { prepared, separation, cuts, totals, findings, cutter } = plan;
+  const { prepared, separation, panelling, panels, cuts, totals, findings, cutter } = plan;
   return {
     marks: packRegion(separation.marks),
     markPlaces: separation.markPlaces,
@@ -147,6 +160,18 @@ export function packPlan(
     width: prepared.width,
     height: prepared.height,
     natural: prepared.natural,
+    panelling: panelling && {
+      box: panelling.box,
+      seams: panelling.seams,
+      sum: panelling.sum,
+      panels: panels.map(({ id, film, cell, bounds, isCut }) => ({
+        id,
+        film,
+        number: cell.number,
+        bounds,
+        isCut,
+      })),
+    },
     cutter,
     totals,
     findings,

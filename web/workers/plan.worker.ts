@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink';
 import { addressOf } from '../../contracts/address';
 import type { Artwork } from '../../core/readers/artwork';
+import type { SeamOffers } from '../../core/panels/panelling';
 import type { Choices, Shop } from '../../core/plan/plan';
 import type { Picked, Snapped } from '../../core/artwork/pick';
 import { pickAt, snapAt } from '../../core/artwork/pick';
@@ -83,6 +84,9 @@ const work = {
       told = performance.now();
     }
   },
+
+  /** What each way to place seams comes to. */
+  seams: (choices: Choices, shop: Shop): SeamOffers | undefined => planner.seams(artworks, choices, shop),
 
   /** The frontmost shape at a place of the sign as last planned. */
   pick: (at: Spot, reach: number): Picked | undefined => (shown ? pickAt(shown, at, reach) : undefined),

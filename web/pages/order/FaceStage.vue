@@ -6,6 +6,8 @@ import { computed, ref, watch } from 'vue';
 import type { Again } from '../../../core/films/again';
 import { saidOnce } from '../../../core/findings/together';
 import type { Bounds } from '../../../core/geometry/bounds';
+import type { Free } from '../../stage/viewport';
+import { freeAround } from '../../stage/viewport';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { useArtwork } from '../../stores/artwork';
 import { useStage } from '../../stores/stage';
@@ -18,6 +20,7 @@ import FindingPins from './FindingPins.vue';
 import AgainOverlay from './films/AgainOverlay.vue';
 import MarkHandles from './films/MarkHandles.vue';
 import PieceHandles from './artwork/PieceHandles.vue';
+import SeamsOverlay from './panels/SeamsOverlay.vue';
 import TrialOverlay from './artwork/TrialOverlay.vue';
 import type { SectionName } from './runCardSections';
 
@@ -74,6 +77,12 @@ const box = computed<Bounds>(() => {
   const far = placeOf(count - 1);
   const right = largest(Array.from({ length: count }, (_, i) => placeOf(i).x));
   return { minX: 0, minY: 0, maxX: right + width, maxY: far.y + height };
+});
+/** Room for the handles of seams and for the ink beneath and beside the sign. */
+const free = computed<Free>(() => {
+  if (props.section !== 'panels') return freeAround(56);
+  const hasLevel = (store.plan?.panelling?.seams.level.length ?? 0) > 0;
+  return { top: 52, left: 64, bottom: 122, right: hasLevel ? 140 : 64 };
 });
 const groundColour = computed(() => (look.darkGround ? '#2b2430' : '#fffdf7'));
 const content = computed(() => [
@@ -145,7 +154,7 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
       :box="box"
       :draw="draw"
       :content="content"
-      :room="56"
+      :room="free"
       @point="point"
       @tap="tap"
     >
@@ -195,6 +204,7 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
             :film="look.again"
             @cut="$emit('again', $event)"
           />
+          <SeamsOverlay v-if="store.plan.panelling" :at="at" :editable="section === 'panels'" />
           <TrialOverlay v-if="arranging && art.trial" :at="at" />
           <FindingPins :at="at" :sheet="sheet" :window="room" @finding="emit('finding')" @closer="closer" />
           <MeasureOverlay v-if="art.measuring" ref="measure" :at="at" />

@@ -131,6 +131,7 @@ onBeforeUnmount(() => {
       @queue="queue()"
       @reorder="reorder"
       @recut="queue({ films: [$event] })"
+      @panel="queue({ panels: [$event] })"
     />
     <section class="work" aria-label="The sign and its films">
       <StageBar v-model:view="view" class="bar" @measure="measure" />

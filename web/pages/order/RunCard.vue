@@ -8,6 +8,7 @@ import CutSection from './CutSection.vue';
 import CutterSection from './CutterSection.vue';
 import FilmsSection from './FilmsSection.vue';
 import LayoutSection from './LayoutSection.vue';
+import PanelsSection from './PanelsSection.vue';
 import RunCardFoot from './RunCardFoot.vue';
 import RunCardHead from './RunCardHead.vue';
 import type { SectionName } from './runCardSections';
@@ -15,7 +16,12 @@ import { STATE_WORD, useSections } from './runCardSections';
 
 const section = defineModel<SectionName>('section', { required: true });
 const film = defineModel<string | undefined>('film');
-const emit = defineEmits<{ queue: []; reorder: [colours: string[]]; recut: [film: string] }>();
+const emit = defineEmits<{
+  queue: [];
+  reorder: [colours: string[]];
+  recut: [film: string];
+  panel: [number: number];
+}>();
 const store = useOrder();
 const plan = computed(() => store.plan);
 const { sections, findingsOf, stateOf } = useSections();
@@ -47,6 +53,7 @@ const { sections, findingsOf, stateOf } = useSections();
             @reorder="emit('reorder', $event)"
             @recut="emit('recut', $event)"
           />
+          <PanelsSection v-else-if="s.name === 'panels'" @again="emit('panel', $event)" />
           <LayoutSection v-else-if="s.name === 'layout'" />
           <CutSection v-else-if="s.name === 'cut'" v-model:film="film" />
           <CutterSection v-else />

@@ -3,8 +3,9 @@ import { computed } from 'vue';
 import type { Finding } from '../../../core/findings/finding';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
+import type { PlanView } from '../../workers/packed';
 
-export type SectionName = 'artwork' | 'films' | 'layout' | 'cut' | 'cutter';
+export type SectionName = 'artwork' | 'films' | 'panels' | 'layout' | 'cut' | 'cutter';
 export type SectionState = 'good' | 'check' | 'stop' | 'none';
 
 export const STATE_WORD: Readonly<Record<SectionState, string>> = {
@@ -15,6 +16,13 @@ export const STATE_WORD: Readonly<Record<SectionState, string>> = {
 };
 
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+function panelsAnswer({ panelling }: PlanView): string {
+  if (!panelling) return 'none needed';
+  const { upright, level } = panelling.seams;
+  const panels = new Set(panelling.panels.map(({ number }) => number)).size;
+  return `${count(panels, 'panel')}, ${count(upright.length + level.length, 'seam')}`;
+}
 
 export function useSections() {
   const store = useOrder();
@@ -35,11 +43,12 @@ export function useSections() {
   });
   const answers = computed<Readonly<Record<SectionName, string>>>(() => {
     const p = store.plan;
-    if (!p) return { artwork: '', films: '', layout: '', cut: '', cutter: '' };
+    if (!p) return { artwork: '', films: '', panels: '', layout: '', cut: '', cutter: '' };
     const films = new Set(p.colours.filter((c) => c.goesTo === 'film').map((c) => c.film?.id)).size;
     return {
       artwork: `${units.number(p.width)} × ${units.length(p.height)}`,
       films: count(films, 'film'),
+      panels: panelsAnswer(p),
       layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${Math.round(usedShare.value * 100)} % used`,
       cut: count(new Set(p.strips.map((s) => s.film.id)).size, 'recipe'),
       cutter: p.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
@@ -50,6 +59,7 @@ export function useSections() {
       [
         ['artwork', 'Artwork'],
         ['films', 'Films'],
+        ['panels', 'Panels'],
         ['layout', 'Layout'],
         ['cut', 'Cut settings'],
         ['cutter', 'Cutter'],

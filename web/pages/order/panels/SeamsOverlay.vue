@@ -1,0 +1,203 @@
+<script setup lang="ts">
+/** Seams over the sign: their lines, what each panel is called, and handles that are dragged or moved by keys. */
+import { computed, ref } from 'vue';
+import type { Axis } from '../../../../core/panels/ink';
+import { useOrder } from '../../../stores/order';
+import { useSeams } from '../../../stores/seams';
+import { useUnits } from '../../../stores/units';
+import type { Viewport } from '../../../stage/viewport';
+import InkChart from './InkChart.vue';
+import { snapped } from './snap';
+
+const props = defineProps<{ at: Viewport; editable: boolean }>();
+const store = useOrder();
+const seams = useSeams();
+const units = useUnits();
+const panelling = computed(() => store.plan!.panelling!);
+const box = computed(() => panelling.value.box);
+
+/** The seam that is being dragged, and where it is now. */
+const drag = ref<{ axis: Axis; index: number; from: number; to: number; start: number }>();
+interface Line {
+  readonly axis: Axis;
+  readonly index: number;
+  readonly x: number;
+  readonly label: string;
+}
+/** As they are chosen: what is planned comes a moment later. */
+const lines = computed<Line[]>(() =>
+  (['upright', 'level'] as const).flatMap((axis) =>
+    seams.now()[axis].map((x, index) => {
+      const { value: held } = drag;
+      const now = held?.axis === axis && held.index === index ? held.to : x;
+      return { axis, index, x: now, label: `${axis === 'upright' ? 'Upright' : 'Level'} seam ${index + 1}` };
+    }),
+  ),
+);
+const px = (x: number): number => props.at.x + x * props.at.scale;
+const py = (y: number): number => props.at.y + y * props.at.scale;
+/** How far a line stands out over the art, px. */
+const OUT = 14;
+const pathOf = ({ axis, x }: Line): string => {
+  const { minX, minY, maxX, maxY } = box.value;
+  return axis === 'upright'
+    ? `M${px(x)} ${py(minY) - OUT}V${py(maxY) + OUT}`
+    : `M${px(minX) - OUT} ${py(x)}H${px(maxX) + OUT}`;
+};
+const placeOf = ({ axis, x }: Line): Record<string, string> =>
+  axis === 'upright'
+    ? { left: `${px(x)}px`, top: `${py(box.value.minY) - OUT}px` }
+    : { left: `${px(box.value.maxX) + OUT}px`, top: `${py(x)}px` };
+
+/** Panels once each, at the middle of what is on them. */
+const numbers = computed(() => {
+  const seen = new Map<number, { x: number; y: number; isCut: boolean }>();
+  const { seams: at, panels } = panelling.value;
+  const { minX, minY, maxX, maxY } = box.value;
+  const [xs, ys] = [
+    [minX, ...at.upright, maxX],
+    [minY, ...at.level, maxY],
+  ];
+  for (const { number, isCut } of panels) {
+    const [row, column] = [Math.floor((number - 1) / (xs.length - 1)), (number - 1) % (xs.length - 1)];
+    const x = (xs[column] + xs[column + 1]) / 2;
+    const y = (ys[row] + ys[row + 1]) / 2;
+    seen.set(number, { x, y, isCut });
+  }
+  return [...seen].map(([number, place]) => ({ number, ...place }));
+});
+
+function down(event: PointerEvent, { axis, index, x }: Line): void {
+  if (event.button !== 0 || !props.editable) return;
+  (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+  drag.value = { axis, index, from: x, to: x, start: axis === 'upright' ? event.clientX : event.clientY };
+}
+function pull(event: PointerEvent): void {
+  const held = drag.value;
+  if (!held) return;
+  const moved = (held.axis === 'upright' ? event.clientX : event.clientY) - held.start;
+  const to = held.from + moved / props.at.scale;
+  const ink = seams.offers?.ink[held.axis];
+  drag.value = { ...held, to: event.altKey ? to : snapped(to, ink, props.at.scale) };
+}
+function drop(): void {
+  const held = drag.value;
+  drag.value = undefined;
+  if (held && Math.abs(held.to - held.from) > 1e-6) seams.move(held.axis, held.index, held.to);
+}
+function key(event: KeyboardEvent, { axis, index, x }: Line): void {
+  const step = event.shiftKey ? 10 : 1;
+  const by: Record<string, number> =
+    axis === 'upright' ? { ArrowLeft: -step, ArrowRight: step } : { ArrowUp: -step, ArrowDown: step };
+  if (event.key === 'Delete' || event.key === 'Backspace') seams.remove(axis, index);
+  else if (by[event.key] !== undefined) seams.move(axis, index, x + by[event.key]);
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+</script>
+
+<template>
+  <svg class="seams" width="100%" height="100%" aria-hidden="true">
+    <path v-for="line in lines" :key="line.label" :d="pathOf(line)" class="ground" />
+    <path v-for="line in lines" :key="`over ${line.label}`" :d="pathOf(line)" class="line" />
+  </svg>
+  <template v-if="editable">
+    <InkChart :at="at" :box="box" :seams="panelling.seams" />
+    <button
+      v-for="line in lines"
+      :key="line.label"
+      class="seam"
+      :class="line.axis"
+      :style="placeOf(line)"
+      role="slider"
+      :aria-label="`${line.label}: drag it, or move it with the arrow keys`"
+      :aria-orientation="line.axis === 'upright' ? 'horizontal' : 'vertical'"
+      :aria-valuenow="line.x"
+      :aria-valuetext="units.length(line.x)"
+      @pointerdown.stop="down($event, line)"
+      @pointermove="pull"
+      @pointerup="drop"
+      @pointercancel="drag = undefined"
+      @keydown="key($event, line)"
+    >
+      <span class="number">{{ units.number(line.x) }}</span>
+    </button>
+  </template>
+  <button
+    v-for="panel in numbers"
+    :key="panel.number"
+    class="panel number"
+    :class="{ off: !panel.isCut }"
+    :disabled="!editable"
+    :style="{ left: `${px(panel.x)}px`, top: `${py(panel.y)}px` }"
+    :aria-label="`Panel ${panel.number}, ${panel.isCut ? 'is cut' : 'is not cut'}`"
+    :aria-pressed="panel.isCut"
+    @pointerdown.stop
+    @click="seams.cut(panel.number, !panel.isCut)"
+  >
+    {{ panel.number }}
+  </button>
+</template>
+
+<style scoped>
+.seams {
+  position: absolute;
+  inset: 0;
+}
+.ground {
+  stroke: var(--card);
+  stroke-width: 2.6px;
+  stroke-opacity: 0.55;
+}
+.line {
+  stroke: var(--damson);
+  stroke-width: 1.6px;
+  stroke-dasharray: 11 3 2 3;
+}
+.seam {
+  position: absolute;
+  z-index: 2;
+  display: grid;
+  place-items: center;
+  min-width: 58px;
+  height: 24px;
+  padding: 0 7px;
+  font-size: 12.5px;
+  color: var(--card);
+  background: var(--damson);
+  border: 0;
+  border-radius: 99px;
+}
+.seam.upright {
+  cursor: ew-resize;
+  transform: translate(-50%, -100%);
+}
+.seam.level {
+  cursor: ns-resize;
+  transform: translate(0, -50%);
+}
+.panel {
+  position: absolute;
+  display: grid;
+  place-items: center;
+  min-width: 30px;
+  height: 30px;
+  padding: 0 6px;
+  font-size: 15px;
+  font-weight: 700;
+  color: var(--ink);
+  background: var(--card);
+  border: var(--line) solid var(--ink);
+  border-radius: var(--radius-card);
+  transform: translate(-50%, -50%);
+}
+.panel:disabled {
+  opacity: 0.9;
+}
+.panel.off {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+  border-style: dashed;
+}
+</style>

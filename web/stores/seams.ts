@@ -1,0 +1,54 @@
+import { defineStore } from 'pinia';
+import { shallowRef } from 'vue';
+import { rounded } from '../../core/units/rounded';
+import type { PanelChoices } from '../../core/panels/choices';
+import type { Axis } from '../../core/panels/ink';
+import type { SeamOffers } from '../../core/panels/panelling';
+import { useOrder } from './order';
+
+/** Seams of the open order as a person moves them. What is moved is set by hand from then on. */
+export const useSeams = defineStore('seams', () => {
+  const order = useOrder();
+  /** What each way comes to, and the art that a seam would cut. */
+  const offers = shallowRef<SeamOffers>();
+
+  const set = (change: Partial<PanelChoices>): void =>
+    order.change({ panels: { ...order.choices!.panels, ...change } });
+  const tidy = (all: readonly number[]): number[] => all.map((x) => rounded(x, 2));
+  /** Seams by hand, or those that stand there now. */
+  function now(): Pick<PanelChoices, 'upright' | 'level'> {
+    const { panels } = order.choices!;
+    if (panels.way === 'by-hand') return panels;
+    const { upright = [], level = [] } = order.plan?.panelling?.seams ?? {};
+    return { upright: tidy(upright), level: tidy(level) };
+  }
+  /** The seams that stand there now are a person's own from here on. */
+  const takeOver = (): void => set({ way: 'by-hand', ...now() });
+  function change(axis: Axis, to: (seams: readonly number[]) => readonly number[]): void {
+    const seams = now();
+    set({ way: 'by-hand', ...seams, [axis]: [...to(seams[axis])].sort((a, b) => a - b) });
+  }
+  const move = (axis: Axis, index: number, to: number): void =>
+    change(axis, (seams) => seams.map((x, i) => (i === index ? rounded(to, 2) : x)));
+  const remove = (axis: Axis, index: number): void =>
+    change(axis, (seams) => seams.filter((_, i) => i !== index));
+  /** Into the middle of the widest panel. */
+  function add(axis: Axis): void {
+    const { width = 0, height = 0 } = order.plan ?? {};
+    const box = order.plan?.panelling?.box ?? { minX: 0, minY: 0, maxX: width, maxY: height };
+    const [from, to] = axis === 'upright' ? [box.minX, box.maxX] : [box.minY, box.maxY];
+    change(axis, (seams) => {
+      const edges = [from, ...seams.filter((x) => x > from && x < to), to];
+      const widest = edges.slice(1).reduce((best, x, i) => {
+        return x - edges[i] > edges[best + 1] - edges[best] ? i : best;
+      }, 0);
+      return [...seams, rounded((edges[widest] + edges[widest + 1]) / 2, 2)];
+    });
+  }
+  /** Whether a panel is cut. */
+  function cut(number: number, isCut: boolean): void {
+    const { skip } = order.choices!.panels;
+    set({ skip: isCut ? skip.filter((n) => n !== number) : [...skip, number].sort((a, b) => a - b) });
+  }
+  return { offers, now, takeOver, move, remove, add, cut };
+});
