@@ -240,20 +240,15 @@ describe('larger than the cutter', () => {
     60_000,
   );
 
-  test('--overlap is shared by neighbours; the least cut is no more than that of equal panels', () => {
-    const cut = ({ seams }: Summary): number => seams.reduce((sum, seam) => sum + seam.crossesMm, 0);
-    const [equal, best] = [planned('--panels', 'equal'), planned('--panels', 'straight')];
-    expect(cut(best)).toBeLessThanOrEqual(cut(equal) + 1e-6);
-    const shared = planned('--panels', 'equal', '--overlap', '20');
+  test('--overlap is shared by neighbours', () => {
     const area = ({ panels }: Summary): number => panels.reduce((sum, panel) => sum + panel.areaMm2, 0);
-    expect(area(shared)).toBeGreaterThan(area(equal));
-  }, 90_000);
+    const [apart, shared] = [planned('--panels', 'equal'), planned('--panels', 'equal', '--overlap', '20')];
+    expect(area(shared)).toBeGreaterThan(area(apart));
+  }, 60_000);
 
   test.each([
     ['--panels', 'sideways'],
-    ['--panels', '0x2'],
     ['--overlap', '-3'],
-    ['--reserve', 'much'],
   ])('%s %s is refused with a sentence', (...args) => {
     const { status, stderr } = run('demo/art/race-hut.svg', ...args);
     expect(status).toBe(2);

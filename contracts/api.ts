@@ -1,6 +1,7 @@
 /** Everything that crosses the wire. */
 import { z } from 'zod';
 import { BUILDS, FINISHES } from '../core/films/film';
+import { DATUMS_ACROSS, DATUMS_DOWN } from '../core/panels/fittingMap';
 import type { Shop } from '../core/plan/plan';
 import { choicesSchema, textSource } from './choices';
 import { clashSchema, editSchema } from './edits';
@@ -301,6 +302,41 @@ export const applyPageSchema = z.object({
   ),
 });
 export type ApplyPage = z.infer<typeof applyPageSchema>;
+
+const boundsSchema = z.object({ minX: z.number(), minY: z.number(), maxX: z.number(), maxY: z.number() });
+const measuredSchema = z.array(z.object({ at: z.number(), from: z.number() })).readonly();
+
+/** Edges or the centre line that a fitting map is measured from. */
+export const datumSchema = z.object({
+  across: z.enum(DATUMS_ACROSS).default('left'),
+  down: z.enum(DATUMS_DOWN).default('upper'),
+});
+
+/** Where panels go, as a page shows it. */
+export const mapPageSchema = z.object({
+  width: z.number(),
+  height: z.number(),
+  datum: datumSchema,
+  overlap: z.number(),
+  tape: z.object({ upright: measuredSchema, level: measuredSchema }),
+  /** In the order in which they go on. */
+  panels: z
+    .array(
+      z.object({
+        number: z.number(),
+        turn: z.number(),
+        seen: boundsSchema,
+        whole: boundsSchema,
+        across: z.number(),
+        down: z.number(),
+        films: z.array(z.object({ name: z.string(), colour: z.string() })).readonly(),
+      }),
+    )
+    .readonly(),
+  /** SVG path data, mm on the sign. */
+  outlines: z.array(z.object({ colour: z.string(), outline: z.string() })).readonly(),
+});
+export type MapPage = z.infer<typeof mapPageSchema>;
 
 export const queueSchema = z.strictObject({
   revision: z.number().int(),

@@ -11,11 +11,13 @@ import {
   cutSchema,
   cutterQuerySchema,
   cutterStateSchema,
+  datumSchema,
   drawingSchema,
   filmChangeSchema,
   filmSchema,
   filmTableSchema,
   fontSchema,
+  mapPageSchema,
   orderDetailsSchema,
   orderListSchema,
   orderQuerySchema,
@@ -154,6 +156,18 @@ export const ENDPOINTS = {
   'GET /api/orders/{id}/application.pdf': {
     params: byId,
     says: 'For weeding, taping and applying',
+    gives: 'application/pdf',
+  },
+  'GET /api/orders/{id}/fitting-map': {
+    params: byId,
+    query: datumSchema,
+    says: 'Where the panels of an order go, measured from a datum',
+    gives: mapPageSchema,
+  },
+  'GET /api/orders/{id}/fitting-map.pdf': {
+    params: byId,
+    query: datumSchema,
+    says: 'The fitting map on paper',
     gives: 'application/pdf',
   },
   'GET /api/orders/{id}/strips/{strip}.plt': {

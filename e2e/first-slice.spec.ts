@@ -85,6 +85,10 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   await section(page, 'Artwork').click();
   await width.fill('4 m');
   await width.press('Enter');
+  // taken apart by itself; without seams it is refused, with both widths and what to do
+  await expect(section(page, 'Panels')).toContainText('seam');
+  await section(page, 'Panels').click();
+  await page.getByRole('radio', { name: /No seams/ }).click();
   await expect(
     page.getByText(/needs .* across, but the knife reaches 583\.6 mm \(22\.98 in\)/).first(),
   ).toBeVisible();
@@ -94,6 +98,8 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   // 9 undo and redo, by key and by button
   await page.getByRole('heading', { name: 'Artwork' }).click();
   await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/% of this size fits/)).toHaveCount(0);
   await page.keyboard.press('Control+z');
   await expect(section(page, 'Artwork')).toContainText('500.0');
   await page.keyboard.press('Control+z');

@@ -1,6 +1,6 @@
 /** The race-hut wall, larger than any film: seams of every kind, panels chosen, and what lies on the rolls for it. */
 import type { Page } from '@playwright/test';
-import { expect, saved, section, test } from './shop';
+import { choose, expect, saved, section, test } from './shop';
 
 async function openWall(page: Page): Promise<void> {
   await page.goto('/orders');
@@ -10,13 +10,17 @@ async function openWall(page: Page): Promise<void> {
     .click();
   await expect(section(page, 'Panels')).toContainText(/\d+ panels, \d+ seams?/);
   await section(page, 'Panels').click();
+  // the shop is one for all tests of this file: each begins with seams as they are placed by themselves
+  await way(page, /Where they cut least/).click();
+  await expect(way(page, /Where they cut least/)).toBeChecked();
+  await expect(section(page, 'Panels')).toContainText('4 panels, 3 seams');
+  await saved(page);
 }
 const way = (page: Page, name: RegExp) => page.getByRole('radio', { name });
 const handle = (page: Page, name: string) => page.getByRole('slider', { name: new RegExp(`^${name}`) });
 
 test('a wall is taken apart by itself; each way says beforehand what it comes to', async ({ page }) => {
   await openWall(page);
-  await expect(way(page, /Where they cut least/)).toBeChecked();
   const offers = page.getByRole('radiogroup', { name: 'Seams' });
   await expect(offers.getByText(/^\d+ panels, [\d.]+ mm cut, \d+ outlines?$/)).toHaveCount(3);
   const least = await offers.locator('.way').filter({ hasText: 'cut least' }).locator('small').innerText();
@@ -135,4 +139,41 @@ test('overlap, what is kept in hand, and single panels; the strips follow, and a
   await expect(page.getByRole('button', { name: 'Panel 1, is not cut', exact: true })).toBeVisible();
   await page.getByRole('checkbox', { name: 'Cut panel 1', exact: true }).click();
   await expect(page.locator('.foot dd').first()).toHaveText(all);
+});
+
+test('the fitting map: from another datum, panel by panel onto the wall, and on paper', async ({ page }) => {
+  await openWall(page);
+  await way(page, /Equal panels/).click();
+  await expect(way(page, /Equal panels/)).toBeChecked();
+  await saved(page);
+  await page.getByRole('link', { name: 'Fitting map' }).click();
+  await expect(page).toHaveURL(/fitting-map$/);
+  const map = page.getByRole('img', { name: /The sign in its panels/ });
+  await expect(map.locator('.numbers text')).not.toHaveCount(0);
+  const left = await map.locator('.figures text').first().textContent();
+  await choose(page, 'Measured across from', 'the right edge');
+  await expect(map.locator('.figures text').first()).not.toHaveText(left!);
+  await expect(page.getByRole('columnheader', { name: 'Left edge from the right edge' })).toBeVisible();
+
+  // what is up stays ticked over a reload, and the datum is remembered
+  const first = page.getByRole('button', { name: /: panel \d+$/ }).first();
+  await first.click();
+  await expect(first).toHaveAttribute('aria-pressed', 'true');
+  await page.reload();
+  await expect(first).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('combobox', { name: 'Measured across from' })).toContainText('the right edge');
+  const href = await page.getByRole('link', { name: 'On paper' }).getAttribute('href');
+  expect(href).toContain('across=right');
+  const paper = await page.request.get(href!);
+  expect(paper.headers()['content-type']).toBe('application/pdf');
+
+  // an order in one says so, with the way back
+  await page.goto('/orders');
+  await page
+    .getByRole('link', { name: /Slipway sign/ })
+    .first()
+    .click();
+  await page.waitForURL(/orders\/\d+$/);
+  await page.goto(`${page.url()}/fitting-map`);
+  await expect(page.getByRole('alert')).toContainText('Nothing in this order is in panels');
 });

@@ -121,6 +121,9 @@ for (const size of SIZES) {
     await page.getByRole('button', { name: 'Add an upright seam' }).click();
     await saved(page);
     await look('order, panels by hand');
+    await page.getByRole('link', { name: 'Fitting map' }).click();
+    await expect(page.getByRole('img', { name: /The sign in its panels/ })).toBeVisible();
+    await look('fitting map');
     await page.goto('/orders');
     await page.getByRole('link', { name: /Slipway sign/ }).click();
     await expect(section(page, 'Films')).toContainText('6 films');

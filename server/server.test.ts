@@ -1,15 +1,17 @@
 /** The server against a real PostgreSQL, a real queue and a simulated cutter on real sockets. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { request as httpRequest } from 'node:http';
 import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { eq, sql } from 'drizzle-orm';
 import jsQR from 'jsqr';
 import sharp from 'sharp';
 import request from 'supertest';
 import type { ApplyPage, Changed, Cut, Drawing, Order, OrderList } from '../contracts/api';
-import { applyPageSchema, STEPS_TYPE } from '../contracts/api';
+import { applyPageSchema, mapPageSchema, STEPS_TYPE } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
@@ -930,7 +932,10 @@ describe('cutting', () => {
 
   test('an order that was changed meanwhile, or cannot be cut, is not queued', async () => {
     const order = await newOrder();
-    const { body } = await change(order, { artwork: { ...order.choices.artwork, width: 9000 } });
+    const { body } = await change(order, {
+      artwork: { ...order.choices.artwork, width: 9000 },
+      panels: { ...order.choices.panels, way: 'never' },
+    });
     expect((await api().post(`/api/orders/${order.id}/queue`).send({ revision: 0 })).body.code).toBe(
       'changed',
     );
@@ -1014,6 +1019,72 @@ describe('papers', () => {
     expect(marked.marks).toMatch(/^The ring marks of all films meet at /);
     expect(marked.view.minX).toBeLessThan(0);
     await api().get('/api/orders/999999/application').expect(404);
+  });
+
+  test('the fitting map says on paper what it says on a page, to scale, from any datum (read by poppler)', async () => {
+    const order = await newOrder();
+    await api().get(`/api/orders/${order.id}/fitting-map`).expect(404);
+    const bare = await api().get(`/api/orders/${order.id}/fitting-map.pdf`).expect(404);
+    expect(bare.body.message).toContain('Look under Panels');
+    const panels = { ...order.choices.panels, way: 'grid', columns: 3, rows: 2, overlap: 12 };
+    await change(order, { panels }).expect(200);
+    const read = (query: object) => api().get(`/api/orders/${order.id}/fitting-map`).query(query);
+    const map = mapPageSchema.parse((await read({}).expect(200)).body);
+    expect(map.tape.upright).toHaveLength(4);
+    expect(map.tape.level).toHaveLength(3);
+    for (const { at, from } of map.tape.upright) expect(from).toBe(at);
+    const right = mapPageSchema.parse((await read({ across: 'right', down: 'lower' }).expect(200)).body);
+    right.tape.upright.forEach(({ from }, i) => {
+      expect(from).toBeCloseTo(map.width - map.tape.upright[i].at, 9);
+    });
+    await read({ across: 'sideways' }).expect(400);
+
+    const pdf = (
+      await api()
+        .get(`/api/orders/${order.id}/fitting-map.pdf`)
+        .query({ across: 'right', down: 'lower' })
+        .buffer()
+        .parse(binary)
+        .expect(200)
+    ).body as Buffer;
+    const dir = mkdtempSync(join(tmpdir(), 'map-'));
+    writeFileSync(join(dir, 'map.pdf'), pdf);
+    const { stdout } = spawnSync('pdftotext', ['-bbox', join(dir, 'map.pdf'), '-'], { encoding: 'utf8' });
+    const words = [
+      ...stdout.matchAll(/<word xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)"[^>]*>([^<]+)</g),
+    ].map(([, xMin, yMin, xMax, text]) => ({ x: (Number(xMin) + Number(xMax)) / 2, y: Number(yMin), text }));
+    // the figures over the tape lines stand where the tape is: one scale, to a third of a millimetre on paper
+    const said = Math.max(
+      ...words.filter(({ text }) => text === 'figures' || text === 'next.').map(({ y }) => y),
+    );
+    const top = right.tape.upright.map(({ from, at }) => {
+      // beneath the sentence, which names the sign's own size
+      const found = words
+        .filter(({ text, y }) => text === from.toFixed(1) && y > said + 12)
+        .sort((a, b) => a.y - b.y)[0];
+      expect(found).toBeDefined();
+      return { at, x: found.x };
+    });
+    const scale = (top[3].x - top[0].x) / (top[3].at - top[0].at);
+    for (const { at, x } of top) expect(Math.abs(x - top[0].x - scale * (at - top[0].at))).toBeLessThan(1);
+    const text = words.map((word) => word.text).join(' ');
+    expect(text).toContain('from the right edge and the lower edge');
+    expect(text).toContain('12.0 mm (0.47 in) beneath the next');
+    for (const { across, down, number } of right.panels)
+      expect(text).toMatch(
+        new RegExp(
+          `\\b${number} [\\d.]+ × [\\d.]+ [\\d.]+ × [\\d.]+ ${across.toFixed(1)} ${down.toFixed(1)}`,
+        ),
+      );
+  }, 60_000);
+
+  test('a film in panels says on the application sheet in which order they go on', async () => {
+    const order = await newOrder();
+    const panels = { ...order.choices.panels, way: 'grid', columns: 2, overlap: 10, onTop: 'before' };
+    await change(order, { panels }).expect(200);
+    const { body } = await api().get(`/api/orders/${order.id}/application`).expect(200);
+    const hints = applyPageSchema.parse(body).steps.flatMap((step) => step.hints);
+    expect(hints).toContain('in 2 panels, applied 2, 1, each 10.0 mm (0.39 in) beneath the next');
   });
 
   test('the application sheet goes from the top film to the base, with weed hints and where marks meet', async () => {

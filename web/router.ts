@@ -13,6 +13,11 @@ export const router = createRouter({
       component: () => import('./pages/applying/ApplyingPage.vue'),
     },
     {
+      path: '/orders/:id(\\d+)/fitting-map',
+      name: 'fitting',
+      component: () => import('./pages/fitting/FittingPage.vue'),
+    },
+    {
       path: '/cutters',
       name: 'cutters',
       component: () => import('./pages/cutters/CuttersPage.vue'),

@@ -44,6 +44,7 @@ export function tooWide(
     message: `${part.film.name} needs ${formatBoth(needs)} across, but the knife reaches ${formatBoth(usable)} on this ${formatLength(roll.width, 'mm')} ${roll.sheets === undefined ? 'roll' : 'sheet'} in ${cutter.name}.`,
     waysOut: [
       ...(otherWay ? ['Turn it by 90° under Layout: then it fits'] : []),
+      'Take it apart into panels under Panels',
       `Make the sign smaller: ${scale} % of this size fits`,
       `Pick a film on a wider roll under Films`,
     ],

@@ -1,132 +1,27 @@
 /** What goes to the bench on paper: the run card, and the sheet for weeding, taping and applying. */
 import { formatLength, formatRun, MM_PER_INCH } from '../../core/units/length';
-import PDFDocument from 'pdfkit';
-import QRCode from 'qrcode';
 import { joinBounds } from '../../core/geometry/bounds';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
 import { benchHints } from '../../core/plan/bench';
-import type { Region } from '../../core/geometry/region';
-import { regionToPathData } from '../../core/geometry/pathText';
-import { simplify } from '../../core/geometry/simplify';
 import { copiesOn } from '../../core/layout/strip';
 import type { Choices, Plan, PlannedCut } from '../../core/plan/plan';
-import { fontFiles, SHIPPED_FONTS } from './fonts';
+import type { Doc, PaperOrder } from './sheet';
+import { drawing, INK, line, MARGIN, rule, sheet, SOFT } from './sheet';
 
 export type PaperKind = 'run-card' | 'application';
 
-/** What an order is called on paper, and the address that opens it on a tablet. */
-export interface PaperOrder {
-  readonly number: number;
-  readonly name: string;
-  readonly due: string | null;
-  readonly address: string;
-}
-
-type Doc = PDFKit.PDFDocument;
-
-const MARGIN = 42;
-const INK = '#261c2c';
-const SOFT = '#665b6c';
-const RULE = '#d8cebc';
-/** Pictures on paper need no more than this share of their size in detail. */
-const DETAIL = 1 / 900;
 /** One of the papers of an order as PDF, A4. */
-export async function paper(
-  kind: PaperKind,
-  plan: Plan,
-  order: PaperOrder,
-  choices: Choices,
-): Promise<Buffer> {
-  const doc = new PDFDocument({
-    size: 'A4',
-    margin: MARGIN,
-    info: { Title: `${order.name}, #${order.number}` },
-  });
-  const chunks: Buffer[] = [];
-  doc.on('data', (chunk: Buffer) => chunks.push(chunk));
-  const ended = new Promise<void>((done) => doc.on('end', () => done()));
-  await registerFonts(doc);
-  heading(doc, kind, order);
-  if (kind === 'run-card') runCard(doc, plan);
-  else applicationSheet(doc, plan, choices);
-  doc.end();
-  await ended;
-  return Buffer.concat(chunks);
-}
-
-async function registerFonts(doc: Doc): Promise<void> {
-  for (const [name, id] of [
-    ['text', 'atkinson-hyperlegible-next'],
-    ['bold', 'barlow-condensed-600'],
-  ] as const) {
-    const [file] = await fontFiles(SHIPPED_FONTS.find((font) => font.id === id)!);
-    doc.registerFont(name, file);
-  }
-}
-
-function heading(doc: Doc, kind: PaperKind, { number, name, due, address }: PaperOrder): void {
-  doc.font('bold').fontSize(22).fillColor(INK).text(name, MARGIN, MARGIN, { width: 390 });
-  const what = kind === 'run-card' ? 'Run card' : 'Weeding, taping, applying';
-  doc
-    .font('text')
-    .fontSize(11)
-    .fillColor(SOFT)
-    .text(`${what} · #${number}${due ? ` · due ${due}` : ''}`);
-  qrCode(doc, address, doc.page.width - MARGIN - 78, MARGIN, 78);
-  doc.y = Math.max(doc.y, MARGIN + 84) + 8;
-  rule(doc);
-}
-
-/** QR code (ISO/IEC 18004) with its quiet zone of four modules inside the side given. */
-function qrCode(doc: Doc, text: string, x: number, y: number, side: number): void {
-  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
-  const step = side / (modules.size + 8);
-  for (let row = 0; row < modules.size; row++) {
-    for (let column = 0; column < modules.size; column++) {
-      if (modules.get(row, column))
-        doc.rect(x + (column + 4) * step, y + (row + 4) * step, step * 1.02, step * 1.02);
-    }
-  }
-  doc.fill('#000000');
-}
-
-function rule(doc: Doc): void {
-  doc
-    .moveTo(MARGIN, doc.y)
-    .lineTo(doc.page.width - MARGIN, doc.y)
-    .lineWidth(0.7)
-    .stroke(RULE);
-  doc.y += 9;
+export function paper(kind: PaperKind, plan: Plan, order: PaperOrder, choices: Choices): Promise<Buffer> {
+  const title = kind === 'run-card' ? 'Run card' : 'Weeding, taping, applying';
+  return sheet(title, order, 'portrait', (doc) =>
+    kind === 'run-card' ? runCard(doc, plan) : applicationSheet(doc, plan, choices),
+  );
 }
 
 const mm = (value: number): string => formatLength(value, 'mm');
 const inches = (value: number): string => `${(value / MM_PER_INCH).toFixed(2)} in`;
 const minutes = (seconds: number): string =>
   seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
-
-/** Draws regions to fit a box, from a common origin so that films drawn alike lie alike. */
-function drawing(
-  doc: Doc,
-  parts: readonly { readonly region: Region; readonly colour: string }[],
-  sign: { readonly minX: number; readonly minY: number; readonly width: number; readonly height: number },
-  [x, y, width, height]: readonly [number, number, number, number],
-): void {
-  const scale = Math.min(width / sign.width, height / sign.height);
-  doc.save();
-  doc.translate(x + (width - sign.width * scale) / 2, y + (height - sign.height * scale) / 2).scale(scale);
-  doc.translate(-sign.minX, -sign.minY);
-  for (const { region, colour } of parts) {
-    const rough = region.map(
-      (points) => simplify({ points, closed: true }, Math.max(sign.width, sign.height) * DETAIL).points,
-    );
-    if (rough.length === 0) continue;
-    doc
-      .path(regionToPathData(rough))
-      .lineWidth(0.4 / scale)
-      .fillAndStroke(colour, INK);
-  }
-  doc.restore();
-}
 
 function runCard(doc: Doc, plan: Plan): void {
   const { prepared, cuts, totals, cutter } = plan;
@@ -155,10 +50,6 @@ function runCard(doc: Doc, plan: Plan): void {
   doc.font('bold').fontSize(13).text('Left as it is', MARGIN);
   doc.font('text').fontSize(10);
   for (const finding of left) line(doc, `${finding.message} Because: ${finding.ignored}`);
-}
-
-function line(doc: Doc, text: string): void {
-  doc.text(text, MARGIN, doc.y, { width: doc.page.width - 2 * MARGIN });
 }
 
 /** One stop: load this film, cut it so. */

@@ -9,6 +9,8 @@ import {
   applyingOf,
   changeChoices,
   getOrder,
+  mapOf,
+  mapPaperOf,
   nameOrder,
   paperOf,
   startOrder,
@@ -24,8 +26,7 @@ import { download, paper, picture } from './sent';
 export function orderRoutes(services: CutServices) {
   const { db } = services;
   const paperFor = async (kind: 'run-card' | 'application', id: number, request: Request): Promise<Sent> => {
-    const address = `${request.protocol}://${request.get('host')}/orders/${id}`;
-    return paper(await paperOf(services, id, kind, address), `${kind}-${id}.pdf`);
+    return paper(await paperOf(services, id, kind, addressFor(id, request)), `${kind}-${id}.pdf`);
   };
   const stripAs = async (ending: 'plt' | 'svg', id: number, strip: string): Promise<Sent> => {
     const bytes = await stripFile(services, id, strip, ending);
@@ -59,10 +60,19 @@ export function orderRoutes(services: CutServices) {
     'GET /api/orders/{id}/application.pdf': ({ params, request }) =>
       paperFor('application', params.id, request),
     'GET /api/orders/{id}/application': ({ params }) => applyingOf(services, params.id),
+    'GET /api/orders/{id}/fitting-map': ({ params, query }) => mapOf(services, params.id, query),
+    'GET /api/orders/{id}/fitting-map.pdf': async ({ params, query, request }) => {
+      const address = `${addressFor(params.id, request)}/fitting-map`;
+      return paper(await mapPaperOf(services, params.id, query, address), `fitting-map-${params.id}.pdf`);
+    },
     'GET /api/orders/{id}/strips/{strip}.plt': ({ params }) => stripAs('plt', params.id, params.strip),
     'GET /api/orders/{id}/strips/{strip}.svg': ({ params }) => stripAs('svg', params.id, params.strip),
   } satisfies Partial<Handlers>;
 }
+
+/** Where an order opens in a browser. */
+const addressFor = (id: number, request: Request): string =>
+  `${request.protocol}://${request.get('host')}/orders/${id}`;
 
 async function done(work: Promise<void>): Promise<Record<string, never>> {
   await work;

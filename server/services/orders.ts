@@ -4,7 +4,8 @@ import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
 import type { Again, PanelsAgain } from '../../core/films/again';
 import type { Choices } from '../../core/plan/plan';
 import { DEFAULT_CHOICES } from '../../core/plan/plan';
-import type { ApplyPage, Changed, Order } from '../../contracts/api';
+import type { ApplyPage, Changed, Order, MapPage } from '../../contracts/api';
+import type { Datum } from '../../core/panels/fittingMap';
 import { choicesSchema, upgradeChoices } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
@@ -297,6 +298,32 @@ export async function paperOf(
 /** What the bench needs to weed and apply an order. */
 export async function applyingOf(services: OrderServices, id: number): Promise<ApplyPage> {
   return services.pool.run('apply', await planTask(services, await getOrder(services.db, id)));
+}
+
+const noPanels = (): Trouble =>
+  new Trouble(404, 'no-panels', 'Nothing in this order is in panels: it goes on in one. Look under Panels.');
+
+/** Where the panels of an order go. @throws Trouble when it has none */
+export async function mapOf(services: OrderServices, id: number, datum: Datum): Promise<MapPage> {
+  const task = await planTask(services, await getOrder(services.db, id));
+  const map = await services.pool.run('fit', { ...task, datum });
+  if (!map) throw noPanels();
+  return map;
+}
+
+/** The same on paper. @param address where the map opens in a browser */
+export async function mapPaperOf(
+  services: OrderServices,
+  id: number,
+  datum: Datum,
+  address: string,
+): Promise<Uint8Array> {
+  const order = await getOrder(services.db, id);
+  const { number, name, due } = order;
+  const task = { ...(await planTask(services, order)), datum, order: { number, name, due, address } };
+  const bytes = await services.pool.run('printMap', task);
+  if (!bytes) throw noPanels();
+  return bytes;
 }
 
 /** The plan of an order as it would be cut now. */

@@ -27,7 +27,12 @@ import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
 import { readFile, readFirst } from '../files/readFile';
-import type { PaperKind, PaperOrder } from '../files/papers';
+import type { MapPage } from '../../contracts/api';
+import type { Datum, FittingMap } from '../../core/panels/fittingMap';
+import { fittingMap } from '../../core/panels/fittingMap';
+import { mapPaper } from '../files/mapPaper';
+import type { PaperKind } from '../files/papers';
+import type { PaperOrder } from '../files/sheet';
 import { paper } from '../files/papers';
 import { pictureForPage } from '../files/readPicture';
 import { inspectFont, setText } from '../files/setText';
@@ -241,6 +246,32 @@ export function apply(task: PlanTask): ApplyPage {
       hints: benchHints(plan, task.choices, step),
     })),
   };
+}
+
+type MapTask = PlanTask & { readonly datum: Datum };
+
+/** Where the panels of an order go; null: nothing of it is in panels. */
+const mapOf = (plan: Plan, { choices, datum }: MapTask): FittingMap | null =>
+  plan.panelling ? fittingMap(plan.panelling, plan.panels, choices.panels, plan.prepared, datum) : null;
+
+/** The fitting map as a page shows it. */
+export function fit(task: MapTask): MapPage | null {
+  const plan = planOf(task);
+  const map = mapOf(plan, task);
+  if (!map) return null;
+  const detail = Math.max(map.width, map.height) / 2000;
+  const outlines = plan.separation.films.map(({ film, region }) => ({
+    colour: film.colour,
+    outline: regionToPathData(region.map((points) => simplify({ points, closed: true }, detail).points)),
+  }));
+  return { ...map, outlines };
+}
+
+/** The fitting map on paper. */
+export async function printMap(task: MapTask & { readonly order: PaperOrder }): Promise<Uint8Array | null> {
+  const plan = planOf(task);
+  const map = mapOf(plan, task);
+  return map && mapPaper(map, plan.separation.films, task.order);
 }
 
 /** How far the knife's recorded way lies from the design; the aligning stroke and weed borders do not count. */

@@ -13,5 +13,7 @@ export const {
   download,
   print,
   apply,
+  fit,
+  printMap,
   compare,
 } = await import('./tasks.ts');

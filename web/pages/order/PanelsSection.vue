@@ -157,6 +157,12 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
       @change="set({ reserve: $event })"
     />
   </div>
+  <router-link
+    v-if="listed.length && store.order"
+    class="button small"
+    :to="{ name: 'fitting', params: { id: store.order.id } }"
+    >Fitting map</router-link
+  >
   <ul v-if="listed.length" class="panels" aria-label="Panels">
     <li v-for="panel in listed" :key="panel.number">
       <label>

@@ -8,6 +8,7 @@ import { useUnits } from '../../../stores/units';
 import type { Viewport } from '../../../stage/viewport';
 import InkChart from './InkChart.vue';
 import { snapped } from './snap';
+import { stagger } from './stagger';
 
 const props = defineProps<{ at: Viewport; editable: boolean }>();
 const store = useOrder();
@@ -44,10 +45,27 @@ const pathOf = ({ axis, x }: Line): string => {
     ? `M${px(x)} ${py(minY) - OUT}V${py(maxY) + OUT}`
     : `M${px(minX) - OUT} ${py(x)}H${px(maxX) + OUT}`;
 };
-const placeOf = ({ axis, x }: Line): Record<string, string> =>
-  axis === 'upright'
-    ? { left: `${px(x)}px`, top: `${py(box.value.minY) - OUT}px` }
-    : { left: `${px(box.value.maxX) + OUT}px`, top: `${py(x)}px` };
+/** Handles that would lie on one another stand in rows: room for each, px. */
+const HANDLE = { upright: 66, level: 27 } as const;
+const ROW = { upright: 27, level: 66 } as const;
+const rowOf = computed(() => {
+  const rows = new Map<string, number>();
+  for (const axis of ['upright', 'level'] as const) {
+    const own = lines.value.filter((line) => line.axis === axis);
+    const at = stagger(
+      own.map(({ x }) => x * props.at.scale),
+      HANDLE[axis],
+    );
+    own.forEach(({ label }, i) => rows.set(label, at[i]));
+  }
+  return rows;
+});
+function placeOf({ axis, x, label }: Line): Record<string, string> {
+  const off = OUT + (rowOf.value.get(label) ?? 0) * ROW[axis];
+  return axis === 'upright'
+    ? { left: `${px(x)}px`, top: `${py(box.value.minY) - off}px` }
+    : { left: `${px(box.value.maxX) + off}px`, top: `${py(x)}px` };
+}
 
 /** Panels once each, at the middle of what is on them. */
 const numbers = computed(() => {

@@ -1,0 +1,119 @@
+/** A sheet of A4: its heading, with a code that opens the order, and what all sheets are drawn with. */
+import PDFDocument from 'pdfkit';
+import QRCode from 'qrcode';
+import { regionToPathData } from '../../core/geometry/pathText';
+import type { Region } from '../../core/geometry/region';
+import { simplify } from '../../core/geometry/simplify';
+import { fontFiles, SHIPPED_FONTS } from './fonts';
+
+/** What an order is called on paper, and the address that opens it on a tablet. */
+export interface PaperOrder {
+  readonly number: number;
+  readonly name: string;
+  readonly due: string | null;
+  readonly address: string;
+}
+
+export type Doc = PDFKit.PDFDocument;
+
+export const MARGIN = 42;
+export const INK = '#261c2c';
+export const SOFT = '#665b6c';
+export const RULE = '#d8cebc';
+/** Pictures on paper need no more than this share of their size in detail. */
+const DETAIL = 1 / 900;
+/** A PDF of one order, drawn by `draw` below its heading. */
+export async function sheet(
+  title: string,
+  order: PaperOrder,
+  layout: 'portrait' | 'landscape',
+  draw: (doc: Doc) => void,
+): Promise<Buffer> {
+  const doc = new PDFDocument({
+    size: 'A4',
+    layout,
+    margin: MARGIN,
+    info: { Title: `${order.name}, #${order.number}` },
+  });
+  const chunks: Buffer[] = [];
+  doc.on('data', (chunk: Buffer) => chunks.push(chunk));
+  const ended = new Promise<void>((done) => doc.on('end', () => done()));
+  await registerFonts(doc);
+  heading(doc, title, order);
+  draw(doc);
+  doc.end();
+  await ended;
+  return Buffer.concat(chunks);
+}
+
+async function registerFonts(doc: Doc): Promise<void> {
+  for (const [name, id] of [
+    ['text', 'atkinson-hyperlegible-next'],
+    ['bold', 'barlow-condensed-600'],
+  ] as const) {
+    const [file] = await fontFiles(SHIPPED_FONTS.find((font) => font.id === id)!);
+    doc.registerFont(name, file);
+  }
+}
+
+function heading(doc: Doc, title: string, { number, name, due, address }: PaperOrder): void {
+  doc.font('bold').fontSize(22).fillColor(INK).text(name, MARGIN, MARGIN, { width: 390 });
+  doc
+    .font('text')
+    .fontSize(11)
+    .fillColor(SOFT)
+    .text(`${title} · #${number}${due ? ` · due ${due}` : ''}`);
+  qrCode(doc, address, doc.page.width - MARGIN - 78, MARGIN, 78);
+  doc.y = Math.max(doc.y, MARGIN + 84) + 8;
+  rule(doc);
+}
+
+/** QR code (ISO/IEC 18004) with its quiet zone of four modules inside the side given. */
+function qrCode(doc: Doc, text: string, x: number, y: number, side: number): void {
+  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
+  const step = side / (modules.size + 8);
+  for (let row = 0; row < modules.size; row++) {
+    for (let column = 0; column < modules.size; column++) {
+      if (modules.get(row, column))
+        doc.rect(x + (column + 4) * step, y + (row + 4) * step, step * 1.02, step * 1.02);
+    }
+  }
+  doc.fill('#000000');
+}
+
+export function rule(doc: Doc): void {
+  doc
+    .moveTo(MARGIN, doc.y)
+    .lineTo(doc.page.width - MARGIN, doc.y)
+    .lineWidth(0.7)
+    .stroke(RULE);
+  doc.y += 9;
+}
+
+/** Draws regions to fit a box, from a common origin so that films drawn alike lie alike. */
+export function drawing(
+  doc: Doc,
+  parts: readonly { readonly region: Region; readonly colour: string }[],
+  sign: { readonly minX: number; readonly minY: number; readonly width: number; readonly height: number },
+  [x, y, width, height]: readonly [number, number, number, number],
+): void {
+  const scale = Math.min(width / sign.width, height / sign.height);
+  doc.save();
+  doc.translate(x + (width - sign.width * scale) / 2, y + (height - sign.height * scale) / 2).scale(scale);
+  doc.translate(-sign.minX, -sign.minY);
+  for (const { region, colour } of parts) {
+    const rough = region.map(
+      (points) => simplify({ points, closed: true }, Math.max(sign.width, sign.height) * DETAIL).points,
+    );
+    if (rough.length === 0) continue;
+    doc
+      .path(regionToPathData(rough))
+      .lineWidth(0.4 / scale)
+      .fillAndStroke(colour, INK);
+  }
+  doc.restore();
+}
+
+export function line(doc: Doc, text: string): void {
+  doc.text(text, MARGIN, doc.y, { width: doc.page.width - 2 * MARGIN });
+}
