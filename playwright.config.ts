@@ -2,9 +2,14 @@ import { readdirSync } from 'node:fs';
 import { basename } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
+/** Files that take longest begin, so that none is left running alone at the end. */
+const LONG = ['walk.spec.ts', 'first-slice.spec.ts', 'artwork.spec.ts'];
+const place = (file: string): number => (LONG.includes(file) ? LONG.indexOf(file) : LONG.length);
+
 /** A project is a process of its own, and so has a shop of its own: files share nothing and run side by side. */
 const projects = readdirSync('e2e')
   .filter((file) => file.endsWith('.spec.ts'))
+  .sort((a, b) => place(a) - place(b))
   .map((file) => ({ name: basename(file, '.spec.ts'), testMatch: file }));
 
 /** Debian's Chromium against servers, simulated cutters and databases of the run's own. */

@@ -17,7 +17,10 @@ import { oneFile } from '../core/plan/oneFile';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { preparePiece } from '../core/artwork/preparePiece';
 import { seenColours } from '../core/films/seen';
+import type { Region } from '../core/geometry/region';
 import { regionBounds, weld } from '../core/geometry/region';
+import { random } from '../core/random';
+import { orderRings } from '../core/toolpath/order';
 import { NO_PANEL_CHOICES } from '../core/panels/choices';
 import { placeSeams } from '../core/panels/seams';
 import { createPlanner, DEFAULT_CHOICES } from '../core/plan/plan';
@@ -91,6 +94,36 @@ const writing = time(() =>
   cold.cuts.forEach(({ program, strip }) => hpglBytes(writeHpgl(program, CURLEW.device, strip.cuttable))),
 );
 row('HP-GL written', `${(points / writing / 1000).toFixed(1)} M points/s`, '≥ 2 M points/s');
+
+// outlines strewn over a wall: ordered, against half as many, and how far the pen travels against the strip of
+// Beardwood, Halton & Hammersley 1959: a shortest tour through n random places of an area A is near 0.7124 · √(n · A)
+{
+  const strewn = (n: number): Region => {
+    const next = random(n);
+    return Array.from({ length: n }, () => {
+      const [x, y] = [next() * 3000, next() * 3000];
+      return Float64Array.of(x, y, x + 4, y, x + 4, y + 4, x, y + 4);
+    });
+  };
+  const travel = (rings: readonly Float64Array[]): number =>
+    rings.reduce((sum, ring, i) => {
+      const from = rings[i - 1] ?? [0, 0];
+      return sum + Math.hypot(ring[0] - from[0], ring[1] - from[1]);
+    }, 0);
+  const [all, half] = [strewn(10_000), strewn(5000)];
+  const took = [all, half].map((rings) => time(() => orderRings(rings, [0, 0])));
+  const shortest = 0.7124 * Math.sqrt(10_000 * 3000 * 3000);
+  row(
+    'order 10 000 outlines, against half as many',
+    `${took[0].toFixed(0)} ms, ${(took[0] / took[1]).toFixed(2)} ×`,
+    '≤ 2000 ms, ≤ 2.5 ×',
+  );
+  row(
+    '  travel, against the shortest tour to be expected',
+    `${(travel(orderRings(all, [0, 0])) / shortest).toFixed(2)} ×`,
+    '',
+  );
+}
 
 // 10 MB, 5 000 shapes, 500 000 points: against what the resolver itself takes to parse and resolve it
 const huge = Buffer.from(largeDrawing(5000, 100));
