@@ -82,7 +82,7 @@ const box = computed<Bounds>(() => {
 const free = computed<Free>(() => {
   if (props.section !== 'panels') return freeAround(56);
   const hasLevel = (store.plan?.panelling?.seams.level.length ?? 0) > 0;
-  return { top: 80, left: 64, bottom: 122, right: hasLevel ? 140 : 64 };
+  return { top: 56, left: 64, bottom: 122, right: hasLevel ? 140 : 64 };
 });
 const groundColour = computed(() => (look.darkGround ? '#2b2430' : '#fffdf7'));
 const content = computed(() => [

@@ -67,9 +67,11 @@ function placeOf({ axis, x, label }: Line): Record<string, string> {
     : { left: `${px(box.value.maxX) + off}px`, top: `${py(x)}px` };
 }
 
+/** A smaller number cannot be pressed: its panel is in the list all the same, px. */
+const SMALLEST = 15;
 /** Panels once each, at the middle of what is on them. */
 const numbers = computed(() => {
-  const seen = new Map<number, { x: number; y: number; isCut: boolean }>();
+  const seen = new Map<number, { x: number; y: number; isCut: boolean; size: number }>();
   const { seams: at, panels } = panelling.value;
   const { minX, minY, maxX, maxY } = box.value;
   const [xs, ys] = [
@@ -80,9 +82,11 @@ const numbers = computed(() => {
     const [row, column] = [Math.floor((number - 1) / (xs.length - 1)), (number - 1) % (xs.length - 1)];
     const x = (xs[column] + xs[column + 1]) / 2;
     const y = (ys[row] + ys[row + 1]) / 2;
-    seen.set(number, { x, y, isCut });
+    // no larger than its panel is on the screen, so that none lies on another
+    const room = Math.min(xs[column + 1] - xs[column], ys[row + 1] - ys[row]) * props.at.scale;
+    seen.set(number, { x, y, isCut, size: Math.min(30, room - 3) });
   }
-  return [...seen].map(([number, place]) => ({ number, ...place }));
+  return [...seen].flatMap(([number, place]) => (place.size < SMALLEST ? [] : [{ number, ...place }]));
 });
 
 function down(event: PointerEvent, { axis, index, x }: Line): void {
@@ -148,7 +152,13 @@ function key(event: KeyboardEvent, { axis, index, x }: Line): void {
     class="panel number"
     :class="{ off: !panel.isCut }"
     :disabled="!editable"
-    :style="{ left: `${px(panel.x)}px`, top: `${py(panel.y)}px` }"
+    :style="{
+      left: `${px(panel.x)}px`,
+      top: `${py(panel.y)}px`,
+      minWidth: `${panel.size}px`,
+      height: `${panel.size}px`,
+      fontSize: `${Math.min(15, panel.size * 0.6)}px`,
+    }"
     :aria-label="`Panel ${panel.number}, ${panel.isCut ? 'is cut' : 'is not cut'}`"
     :aria-pressed="panel.isCut"
     @pointerdown.stop
@@ -199,10 +209,7 @@ function key(event: KeyboardEvent, { axis, index, x }: Line): void {
   position: absolute;
   display: grid;
   place-items: center;
-  min-width: 30px;
-  height: 30px;
-  padding: 0 6px;
-  font-size: 15px;
+  padding: 0 3px;
   font-weight: 700;
   color: var(--ink);
   background: var(--card);
