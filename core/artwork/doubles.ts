@@ -4,7 +4,7 @@ import type { Fix } from '../findings/finding';
 import { isFixed } from './choices';
 import type { PreparedLine } from './preparePiece';
 import type { Bounds } from '../geometry/bounds';
-import { emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
+import { emptyBounds, growBounds, joinBounds, outset } from '../geometry/bounds';
 import { segmentEnds as ends, lineLength } from '../geometry/path';
 
 /** How near two lines have to lie to be one line drawn twice, mm. */
@@ -100,14 +100,7 @@ function segmentsOf(points: Float64Array, closed: boolean, line: number): Segmen
   const count = points.length / 2 - (closed ? 0 : 1);
   return Array.from({ length: Math.max(0, count) }, (_, index) => {
     const box = growBounds(emptyBounds(), ends(points, index));
-    return {
-      line,
-      index,
-      minX: box.minX - DOUBLE_WITHIN,
-      minY: box.minY - DOUBLE_WITHIN,
-      maxX: box.maxX + DOUBLE_WITHIN,
-      maxY: box.maxY + DOUBLE_WITHIN,
-    };
+    return { line, index, ...outset(box, DOUBLE_WITHIN) };
   });
 }
 

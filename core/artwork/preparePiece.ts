@@ -12,6 +12,8 @@ import {
   isEmptyBounds,
   joinBounds,
   widthOf,
+  outset,
+  sharedBounds,
 } from '../geometry/bounds';
 import { clipRegion, strokeRegion } from './cover';
 import { mapped } from '../geometry/matrix';
@@ -209,28 +211,14 @@ function guessedInk({ shapes, clips }: Artwork): Bounds {
   );
   return shapes.reduce((sum, shape) => {
     const own = guessedReach(shape);
-    const clipped = shape.clips.reduce((box, i) => overlap(box, clipBoxes[i]), own);
+    const clipped = shape.clips.reduce((box, i) => sharedBounds(box, clipBoxes[i]), own);
     return isEmptyBounds(clipped) ? sum : joinBounds(sum, clipped);
   }, emptyBounds());
 }
 
 function guessedReach({ path, matrix, stroke }: Pick<Shape, 'path' | 'matrix' | 'stroke'>): Bounds {
-  return grown(pathBounds(path, matrix), stroke ? (stroke.width / 2) * stretch(matrix) : 0);
+  return outset(pathBounds(path, matrix), stroke ? (stroke.width / 2) * stretch(matrix) : 0);
 }
-
-const grown = (b: Bounds, by: number): Bounds => ({
-  minX: b.minX - by,
-  minY: b.minY - by,
-  maxX: b.maxX + by,
-  maxY: b.maxY + by,
-});
-
-const overlap = (a: Bounds, b: Bounds): Bounds => ({
-  minX: Math.max(a.minX, b.minX),
-  minY: Math.max(a.minY, b.minY),
-  maxX: Math.min(a.maxX, b.maxX),
-  maxY: Math.min(a.maxY, b.maxY),
-});
 
 /** Box of final size back in the file's own mm; `m` only scales and moves. */
 const unmap = (m: Matrix, b: Bounds): Bounds => ({

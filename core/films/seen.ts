@@ -5,6 +5,7 @@ import { append } from '../geometry/lists';
 import RBush from 'rbush';
 import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
 import type { Bounds } from '../geometry/bounds';
+import { outset } from '../geometry/bounds';
 import type { Tell } from '../stages/progress';
 import { untold } from '../stages/progress';
 import type { Folds } from './fold';
@@ -155,13 +156,7 @@ function hide(shape: PreparedShape, covers: readonly Cover[], isByItsOwn: boolea
 /** The covers' rings near the shape; large covers are cut down to its box first. */
 function nearRings(covers: readonly Cover[], shape: PreparedShape): Region {
   const size = shape.region.reduce((sum, ring) => sum + ring.length / 2, 0);
-  const { minX, minY, maxX, maxY } = shape.bounds;
-  const box = {
-    minX: minX - CLIP_MARGIN,
-    minY: minY - CLIP_MARGIN,
-    maxX: maxX + CLIP_MARGIN,
-    maxY: maxY + CLIP_MARGIN,
-  };
+  const box = outset(shape.bounds, CLIP_MARGIN);
   return covers.flatMap((cover) =>
     cover.vertices > 2 * size + 50 ? cutToBox(cover.rings, box) : cover.rings,
   );

@@ -34,6 +34,22 @@ export const joinBounds = (a: Bounds, b: Bounds): Bounds => ({
   maxY: Math.max(a.maxY, b.maxY),
 });
 
+/** What lies in both boxes; empty where they do not meet. */
+export const sharedBounds = (a: Bounds, b: Bounds): Bounds => ({
+  minX: Math.max(a.minX, b.minX),
+  minY: Math.max(a.minY, b.minY),
+  maxX: Math.min(a.maxX, b.maxX),
+  maxY: Math.min(a.maxY, b.maxY),
+});
+
+/** The box with every edge moved out by so much. */
+export const outset = (b: Bounds, by: number): Bounds => ({
+  minX: b.minX - by,
+  minY: b.minY - by,
+  maxX: b.maxX + by,
+  maxY: b.maxY + by,
+});
+
 /** Whether the boxes share at least an edge or a corner. */
 export const boundsTouch = (a: Bounds, b: Bounds): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;

@@ -1,6 +1,7 @@
 /** Where each panel goes on its surface: measured from a datum, with tape lines and the order in which they go on. */
 import type { Film } from '../films/film';
 import type { Bounds } from '../geometry/bounds';
+import { sharedBounds } from '../geometry/bounds';
 import { applicationOrder } from './applied';
 import type { PanelChoices } from './choices';
 import type { Axis } from './ink';
@@ -76,13 +77,13 @@ export function fittingMap(
     },
     panels: order.map((number, i): MapPanel => {
       const { cell } = first.get(number)!;
-      const seen = clamped(cell.seen, box);
+      const seen = sharedBounds(cell.seen, box);
       const films = cut.filter((panel) => panel.cell.number === number).map(({ film }) => film);
       return {
         number,
         turn: i + 1,
         seen,
-        whole: clamped(cell.cut, box),
+        whole: sharedBounds(cell.cut, box),
         across: across(seen.minX),
         down: down(seen.minY),
         films: films.map(({ name, colour }) => ({ name, colour })),
@@ -95,13 +96,6 @@ function fromDatum(x: number, width: number, datum: Datum['across']): number {
   if (datum === 'left') return x;
   return datum === 'right' ? width - x : x - width / 2;
 }
-
-const clamped = (cell: Bounds, box: Bounds): Bounds => ({
-  minX: Math.max(cell.minX, box.minX),
-  minY: Math.max(cell.minY, box.minY),
-  maxX: Math.min(cell.maxX, box.maxX),
-  maxY: Math.min(cell.maxY, box.maxY),
-});
 
 /** What a datum is called. */
 export const DATUM_WORDS: Readonly<Record<Datum['across'] | Datum['down'], string>> = {

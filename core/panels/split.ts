@@ -1,6 +1,6 @@
 /** Art taken apart along straight seams: pure geometry, no kerf. */
 import type { Bounds } from '../geometry/bounds';
-import { isEmptyBounds } from '../geometry/bounds';
+import { isEmptyBounds, outset, sharedBounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
 import { cutToBox, GRID_PER_MM, intersection, rectangle, regionBounds } from '../geometry/region';
 import type { PanelChoices } from './choices';
@@ -46,28 +46,16 @@ export function cellsOf(
   );
 }
 
+/** Room around the art that a panel's outermost edges are drawn in to, mm. */
+const ROOM = 10;
+
 /** The part of a panel's box that art can lie in: its outermost edges have no place otherwise. */
-export function framed({ minX, minY, maxX, maxY }: Bounds, art: Bounds): Bounds {
-  const room = 10;
-  return {
-    minX: Math.max(minX, art.minX - room),
-    minY: Math.max(minY, art.minY - room),
-    maxX: Math.min(maxX, art.maxX + room),
-    maxY: Math.min(maxY, art.maxY + room),
-  };
-}
+export const framed = (cell: Bounds, art: Bounds): Bounds => sharedBounds(cell, outset(art, ROOM));
 
 /** What of a region lies in a box. */
 export function within(region: Region, box: Bounds): Region {
   const frame = framed(box, regionBounds(region));
   if (isEmptyBounds(frame)) return [];
-  const near = cutToBox(region, grown(frame, 1));
+  const near = cutToBox(region, outset(frame, 1));
   return near.length === 0 ? [] : intersection(near, rectangle(frame));
 }
-
-const grown = ({ minX, minY, maxX, maxY }: Bounds, by: number): Bounds => ({
-  minX: minX - by,
-  minY: minY - by,
-  maxX: maxX + by,
-  maxY: maxY + by,
-});

@@ -157,3 +157,15 @@ describe('seams that cut the least', () => {
     expect(cut(inkProfile([word], 'upright'), seams)).toBe(0);
   });
 });
+
+test('where the art cut is the same, fewer outlines are crossed, and panels settle what is left', () => {
+  // 20 mm of art everywhere: in one bar on the left, in two thin ones on the right
+  const left = box(0, 0, 300, 20);
+  const right = [...box(300, 0, 300, 10), ...box(300, 40, 300, 10)];
+  const profile = inkProfile([left, right], 'upright');
+  const widths = { first: 400, between: 400, last: 400 };
+  const [seam, ...more] = straightBest(profile, [0, 600], widths)!;
+  expect(more).toEqual([]);
+  expect(seam).toBeLessThanOrEqual(300);
+  expect(costAt(profile, seam)).toEqual({ ink: 20, crossings: 2 });
+});

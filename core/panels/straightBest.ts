@@ -11,9 +11,12 @@ export interface Widths {
 
 /** Seams closer to one another than this are one, mm: a step of the geometry's grid. */
 const STEP = 1e-3;
-/** Cost of an outline crossed and of a panel more, beside a millimetre of art: they settle ties and nothing else. */
-const CROSSING = 1e-6;
-const PANEL = 1e-4;
+/**
+ * Art first, outlines next, panels last: one whole number for all three, the art in tenths of a micrometre, so that sums
+ * are exact and the lesser things settle ties and nothing else.
+ */
+const [ART, CROSSING, PANEL] = [1e6, 100, 1];
+const ART_PER_MM = 1e4;
 /** Seams beyond the fewest that are tried: more panels than that nobody would hang to save a cut. */
 const MORE = 2;
 /** Candidates looked at: ten metres of a hundred thousand points have fewer. */
@@ -77,7 +80,7 @@ function costsAt(profile: InkProfile, rising: Float64Array): Float64Array {
   return rising.map((x) => {
     while (near + 1 < profile.at.length && profile.at[near + 1] <= x) near++;
     const { ink, crossings } = costBehind(profile, near, x);
-    return ink + CROSSING * crossings + PANEL;
+    return ART * Math.round(ink * ART_PER_MM) + CROSSING * crossings + PANEL;
   });
 }
 

@@ -2,7 +2,7 @@
 import type { Artwork, Clip, Shape } from './artwork';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
-import { boundsTouch, isEmptyBounds } from '../geometry/bounds';
+import { boundsTouch, isEmptyBounds, outset } from '../geometry/bounds';
 import { IDENTITY, stretch } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
 import { pathBounds } from '../geometry/path';
@@ -49,9 +49,8 @@ const mitreReach = ({ stroke }: Shape): number =>
   stroke?.join === 'miter' ? Math.max(1.5, stroke.miterLimit) : 1.5;
 
 function reachOf(shape: Shape, halfWidths: number): Bounds {
-  const box = pathBounds(shape.path, shape.matrix);
   const grow = shape.stroke ? (shape.stroke.width / 2) * halfWidths * stretch(shape.matrix) : 0;
-  return { minX: box.minX - grow, minY: box.minY - grow, maxX: box.maxX + grow, maxY: box.maxY + grow };
+  return outset(pathBounds(shape.path, shape.matrix), grow);
 }
 
 const leaves = (box: Bounds, page: Artwork['page'], slack: number): boolean =>
