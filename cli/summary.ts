@@ -4,7 +4,7 @@ import { componentsOf } from '../core/geometry/nesting';
 import { heightOf, widthOf } from '../core/geometry/bounds';
 import { costAt, inkProfile } from '../core/panels/ink';
 import { copiesOn } from '../core/layout/strip';
-import type { Plan } from '../core/plan/plan';
+import type { Plan } from '../core/plan/planned';
 
 /** Each seam with what it cuts of all films that it takes apart. */
 function seamsOf({ panelling, panels, separation }: Plan) {

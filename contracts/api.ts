@@ -1,8 +1,7 @@
 /** Everything that crosses the wire. */
 import { z } from 'zod';
 import { BUILDS, FINISHES } from '../core/films/film';
-import { DATUMS_ACROSS, DATUMS_DOWN } from '../core/panels/fittingMap';
-import type { Shop } from '../core/plan/plan';
+import type { Shop } from '../core/plan/shop';
 import { choicesSchema, textSource } from './choices';
 import { clashSchema, editSchema } from './edits';
 
@@ -283,60 +282,6 @@ export const recordSchema = z.object({
   ),
 });
 export type CutRecord = z.infer<typeof recordSchema>;
-
-/** For weeding, taping and applying, as a page shows it. */
-export const applyPageSchema = z.object({
-  width: z.number(),
-  height: z.number(),
-  view: z.object({ minX: z.number(), minY: z.number(), maxX: z.number(), maxY: z.number() }),
-  marks: z.string().nullable(),
-  taping: z.string(),
-  /** Top film first. */
-  steps: z.array(
-    z.object({
-      film: z.object({ name: z.string(), code: z.string(), colour: z.string() }),
-      /** SVG path data, mm on the sign. */
-      outline: z.string(),
-      hints: z.array(z.string()),
-    }),
-  ),
-});
-export type ApplyPage = z.infer<typeof applyPageSchema>;
-
-const boundsSchema = z.object({ minX: z.number(), minY: z.number(), maxX: z.number(), maxY: z.number() });
-const measuredSchema = z.array(z.object({ at: z.number(), from: z.number() })).readonly();
-
-/** Edges or the centre line that a fitting map is measured from. */
-export const datumSchema = z.object({
-  across: z.enum(DATUMS_ACROSS).default('left'),
-  down: z.enum(DATUMS_DOWN).default('upper'),
-});
-
-/** Where panels go, as a page shows it. */
-export const mapPageSchema = z.object({
-  width: z.number(),
-  height: z.number(),
-  datum: datumSchema,
-  overlap: z.number(),
-  tape: z.object({ upright: measuredSchema, level: measuredSchema }),
-  /** In the order in which they go on. */
-  panels: z
-    .array(
-      z.object({
-        number: z.number(),
-        turn: z.number(),
-        seen: boundsSchema,
-        whole: boundsSchema,
-        across: z.number(),
-        down: z.number(),
-        films: z.array(z.object({ name: z.string(), colour: z.string() })).readonly(),
-      }),
-    )
-    .readonly(),
-  /** SVG path data, mm on the sign. */
-  outlines: z.array(z.object({ colour: z.string(), outline: z.string() })).readonly(),
-});
-export type MapPage = z.infer<typeof mapPageSchema>;
 
 export const queueSchema = z.strictObject({
   revision: z.number().int(),

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { DEFAULT_CHOICES } from '../core/plan/plan';
+import { DEFAULT_CHOICES } from '../core/plan/choices';
 import { eventSchema } from './api';
 import { addressOf } from './address';
 import type { Endpoint } from './endpoints';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
 import { PANEL_WAYS } from '../core/panels/choices';
-import type { Choices } from '../core/plan/plan';
-import { DEFAULT_CHOICES } from '../core/plan/plan';
+import type { Choices } from '../core/plan/choices';
+import { DEFAULT_CHOICES } from '../core/plan/choices';
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/);
 const size = z.number().positive().max(100_000).nullable();

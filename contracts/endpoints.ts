@@ -5,19 +5,16 @@
 import { z } from 'zod';
 import type { Artwork } from '../core/readers/artwork';
 import {
-  applyPageSchema,
   changedSchema,
   changeSchema,
   cutSchema,
   cutterQuerySchema,
   cutterStateSchema,
-  datumSchema,
   drawingSchema,
   filmChangeSchema,
   filmSchema,
   filmTableSchema,
   fontSchema,
-  mapPageSchema,
   orderDetailsSchema,
   orderListSchema,
   orderQuerySchema,
@@ -28,6 +25,7 @@ import {
   shopSchema,
   textOrderSchema,
 } from './api';
+import { applyPageSchema, datumSchema, mapPageSchema } from './bench';
 import { fileSource, sourceSchema } from './choices';
 
 type Method = 'GET' | 'POST' | 'PATCH';

@@ -2,8 +2,8 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { LineKind } from '../core/artwork/choices';
-import type { Choices } from '../core/plan/plan';
-import { DEFAULT_CHOICES } from '../core/plan/plan';
+import type { Choices } from '../core/plan/choices';
+import { DEFAULT_CHOICES } from '../core/plan/choices';
 import { cutters, films, orders, recipes } from '../server/db/schema';
 import type { Link } from '../server/db/schema';
 import type { CutServices } from '../server/services/cuts';

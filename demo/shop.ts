@@ -1,7 +1,7 @@
 /** Tern Lane Signs, the made-up shop: what it stocks and cuts with. Forces and speeds are common practice, no source. */
 import type { Film } from '../core/films/film';
 import type { Cutter, Recipe } from '../core/layout/cutter';
-import type { Shop } from '../core/plan/plan';
+import type { Shop } from '../core/plan/shop';
 
 const sign = (
   id: string,

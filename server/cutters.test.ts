@@ -9,7 +9,7 @@ import { sourceKey } from '../core/artwork/choices';
 import type { Bounds } from '../core/geometry/bounds';
 import type { Region } from '../core/geometry/region';
 import { createSegmentGrid } from '../core/geometry/segmentGrid';
-import type { Choices } from '../core/plan/plan';
+import type { Choices } from '../core/plan/choices';
 import { createPlanner } from '../core/plan/plan';
 import { DEMO_SHOP } from '../demo/shop';
 import type { RunningSim } from '../cutter-sim/serve';

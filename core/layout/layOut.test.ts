@@ -3,7 +3,7 @@ import { CURLEW, HERON, SALTPAN } from '../../demo/shop';
 import type { Film } from '../films/film';
 import type { Part } from '../panels/part';
 import { mapRegion, rectangle, regionBounds, ringBounds } from '../geometry/region';
-import { DEFAULT_CHOICES } from '../plan/plan';
+import { DEFAULT_CHOICES } from '../plan/choices';
 import { cuttableWidth } from './cutter';
 import type { Bed } from './cutter';
 import { layOut as layFilm } from './layOut';

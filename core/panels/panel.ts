@@ -2,13 +2,15 @@
 import type { Again } from '../films/again';
 import type { FilmLayer } from '../films/separate';
 import type { Finding } from '../findings/finding';
-import { boundsTouch, emptyBounds, growBounds, joinBounds } from '../geometry/bounds';
+import { boundsTouch, emptyBounds, growBounds, heightOf, joinBounds, widthOf } from '../geometry/bounds';
 import { componentsOf, liesOn } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import { linesInside, rectangle, regionArea, regionBounds } from '../geometry/region';
 import type { PanelChoices } from './choices';
 import type { Part } from './part';
+import { formatLength } from '../units/length';
 import type { PanelRoom } from './room';
+import { boxFits, keptRoom } from './room';
 import type { Panelling } from './seams';
 import { tooLarge } from './seams';
 import type { PanelCell } from './split';
@@ -17,7 +19,7 @@ import { cellsOf, framed, within } from './split';
 /** How one film is taken apart. */
 export interface Apart {
   readonly panelling: Panelling;
-  readonly choices: Pick<PanelChoices, 'overlap' | 'onTop' | 'skip'>;
+  readonly choices: Pick<PanelChoices, 'overlap' | 'onTop' | 'skip' | 'reserve'>;
   /** Of this film's own cutter. */
   readonly room: PanelRoom;
   /** Only these panels, once each. */
@@ -58,11 +60,49 @@ export function panel(layer: FilmLayer, apart: Apart | undefined, again?: Again)
   return {
     parts: panels.filter(({ isCut }) => isCut),
     panels,
-    findings: panels.flatMap(
-      ({ cell, bounds, isCut }) =>
-        (isCut ? tooLarge(cell.number, bounds, layer.film.name, room) : undefined) ?? [],
-    ),
+    findings: [
+      ...inPanels(layer, keptRoom(room, choices.reserve), panels.length),
+      ...leftOut(panels, layer.film.name),
+      ...panels.flatMap(
+        ({ cell, bounds, isCut }) =>
+          (isCut ? tooLarge(cell.number, bounds, layer.film.name, room) : undefined) ?? [],
+      ),
+    ],
   };
+}
+
+/** Why a film is in panels, where nobody asked for them. */
+function inPanels({ film, bounds }: FilmLayer, room: PanelRoom, count: number): Finding[] {
+  if (boxFits(bounds, room)) return [];
+  const size = `${formatLength(widthOf(bounds), 'mm')} × ${formatLength(heightOf(bounds), 'mm')}`;
+  const turned = room.turn === 'shorter' ? ', turned or not' : '';
+  return [
+    {
+      code: 'in-panels',
+      film: film.name,
+      severity: 'note',
+      message: `${film.name} is ${size}; in one go ${formatLength(room.across, 'mm')} across and ${formatLength(room.along, 'mm')} along is the most${turned}. It is taken apart into ${count} ${count === 1 ? 'panel' : 'panels'}.`,
+      where: bounds,
+    },
+  ];
+}
+
+/** What is not cut is always said: seams may have moved since it was chosen. */
+function leftOut(panels: readonly PanelPart[], film: string): Finding[] {
+  const numbers = panels.filter(({ isCut }) => !isCut).map(({ cell }) => cell.number);
+  if (numbers.length === 0) return [];
+  return [
+    {
+      code: 'panels-left-out',
+      film,
+      severity: 'note',
+      message:
+        numbers.length === 1
+          ? `Panel ${numbers[0]} of ${film} is not cut.`
+          : `Panels ${numbers.join(', ')} of ${film} are not cut.`,
+      waysOut: ['Tick them under Panels to have them cut'],
+    },
+  ];
 }
 
 function shapesAgain(layer: FilmLayer, again: Again): Part[] {

@@ -7,7 +7,7 @@ import type { PanelChoices, PanelWay } from './choices';
 import type { Axis } from './ink';
 import { costAt, inkProfile } from './ink';
 import type { PanelRoom } from './room';
-import { boxFits, narrowest } from './room';
+import { boxFits, keptRoom, narrowest } from './room';
 import type { Panelling, SeamSum } from './seams';
 import { placeSeams } from './seams';
 
@@ -24,9 +24,7 @@ export function takenApart<T extends Roomed>(
 ): readonly T[] {
   if (way === 'never') return [];
   if (way === 'by-hand' || way === 'grid') return films;
-  return films.filter(
-    ({ layer, room }) => !boxFits(layer.bounds, { ...room, across: room.across - reserve }),
-  );
+  return films.filter(({ layer, room }) => !boxFits(layer.bounds, keptRoom(room, reserve)));
 }
 
 /** One set of seams for all of them, in the room of the narrowest. */

@@ -21,6 +21,12 @@ export function fitsIn(width: number, height: number, { across, along, turn }: P
 
 export const boxFits = (box: Bounds, room: PanelRoom): boolean => fitsIn(widthOf(box), heightOf(box), room);
 
+/** The room less what is kept in hand of its width, mm. */
+export const keptRoom = (room: PanelRoom, reserve: number): PanelRoom => ({
+  ...room,
+  across: room.across - reserve,
+});
+
 /** The room that suits all. */
 export const narrowest = (rooms: readonly PanelRoom[]): PanelRoom =>
   rooms.reduce((a, b) => ({

@@ -71,8 +71,8 @@ const choices = (more: Partial<PanelChoices> = {}): PanelChoices => ({
 /** A film taken apart as chosen. */
 function apart(layer: FilmLayer, chosen: PanelChoices, room = ROOM) {
   const made = panelling([layer], [room], chosen);
-  const { overlap, onTop, skip } = chosen;
-  const parts: Parts = panel(layer, { panelling: made, choices: { overlap, onTop, skip }, room });
+  const { overlap, onTop, skip, reserve } = chosen;
+  const parts: Parts = panel(layer, { panelling: made, choices: { overlap, onTop, skip, reserve }, room });
   return { made, ...parts };
 }
 
@@ -209,6 +209,26 @@ describe('panels', () => {
     expect(parts.map(({ id, label }) => [id, label])).toEqual([['damson#1.1', 'panel 1 of Damson']]);
   });
 
+  test('a film that is too large says why it is in panels; what is not cut is always said', () => {
+    const large = layerOf(box(0, 0, 3300, 1700));
+    const told = (more: Partial<PanelChoices>, layer = large) =>
+      apart(layer, choices(more)).findings.map(({ severity, message }) => [severity, message]);
+    expect(told({ way: 'equal' })).toEqual([
+      [
+        'note',
+        'Damson is 3300.0 mm × 1700.0 mm; in one go 580.0 mm across and 4000.0 mm along is the most, turned or not. It is taken apart into 3 panels.',
+      ],
+    ]);
+    const small = layerOf(box(0, 0, 400, 300));
+    expect(told({ way: 'by-hand', upright: [200] }, small)).toEqual([]);
+    expect(told({ way: 'by-hand', upright: [200], skip: [2] }, small)).toEqual([
+      ['note', 'Panel 2 of Damson is not cut.'],
+    ]);
+    expect(told({ way: 'grid', columns: 2, rows: 2, skip: [1, 4] }, small)[0][1]).toBe(
+      'Panels 1, 4 of Damson are not cut.',
+    );
+  });
+
   test('equal ones are equal, media ones full but for the last', () => {
     const layer = layerOf(box(0, 0, 3300, 1700));
     const equal = apart(layer, choices({ way: 'equal' }));
@@ -251,9 +271,9 @@ describe('what no panel can follow is said in a sentence', () => {
     const all = [...made.findings, ...findings];
     if (all.some(({ severity, code }) => severity === 'stop' && code !== 'panel-too-large'))
       expect(parts).toEqual([]);
-    for (const { message, waysOut } of all)
+    for (const { message, waysOut } of all.filter(({ severity }) => severity !== 'note'))
       expect([message.length > 20, waysOut!.length > 0]).toEqual([true, true]);
-    return all.map(({ code }) => code);
+    return all.filter(({ severity }) => severity !== 'note').map(({ code }) => code);
   };
   test.each<[string, Partial<PanelChoices>, string[]]>([
     ['a reserve wider than the cutter', { reserve: 600 }, ['reserve-too-wide']],

@@ -8,7 +8,7 @@ import type { PanelChoices } from './choices';
 import type { Axis, InkProfile } from './ink';
 import { costAt, inkProfile } from './ink';
 import type { PanelRoom } from './room';
-import { fitsIn } from './room';
+import { fitsIn, keptRoom } from './room';
 import type { Widths } from './straightBest';
 import { straightBest } from './straightBest';
 
@@ -56,7 +56,7 @@ export function placeSeams(
   choices: Omit<PanelChoices, 'skip'>,
 ): Panelling {
   const ink = { upright: inkProfile(regions, 'upright'), level: inkProfile(regions, 'level') };
-  const kept: PanelRoom = { ...room, across: room.across - choices.reserve };
+  const kept = keptRoom(room, choices.reserve);
   const wrong = impossible(kept, room, choices);
   const done = (seams: Seams, findings: readonly Finding[]): Panelling => ({
     box,

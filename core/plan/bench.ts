@@ -2,7 +2,8 @@
 import type { ApplyStep } from '../films/applying';
 import { hintsOf } from '../films/applying';
 import { panelHints } from '../panels/applied';
-import type { Choices, Plan } from './plan';
+import type { Choices } from './choices';
+import type { Plan } from './planned';
 
 export const benchHints = ({ panels }: Plan, choices: Choices, step: ApplyStep): string[] => [
   ...hintsOf(step),

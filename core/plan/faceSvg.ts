@@ -1,5 +1,5 @@
 import { lineToPathData, regionToPathData } from '../geometry/pathText';
-import type { Plan } from './plan';
+import type { Plan } from './planned';
 
 /** The finished sign as SVG in mm, what is printed in its own colours, each film in its own, base first. */
 export function faceSvg({ prepared, separation }: Plan): string {

@@ -1,8 +1,8 @@
 import type { Artwork } from '../readers/artwork';
 import type { Piece } from '../artwork/choices';
 import { pieceOfFile, sourceKey } from '../artwork/choices';
-import type { Choices } from './plan';
-import { DEFAULT_CHOICES } from './plan';
+import type { Choices } from './choices';
+import { DEFAULT_CHOICES } from './choices';
 
 /** An order of one piece, ready to be planned. */
 export function oneFile(

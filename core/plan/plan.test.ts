@@ -8,7 +8,9 @@ import { atOnce } from '../checks/checkOver';
 import type { Cutter } from '../layout/cutter';
 import { IDENTITY } from '../geometry/matrix';
 import { oneFile } from './oneFile';
-import type { Choices, Plan, Shop } from './plan';
+import type { Choices } from './choices';
+import type { Plan } from './planned';
+import type { Shop } from './shop';
 import { createPlanner } from './plan';
 
 const drawing = (...shapes: Artwork['shapes']): Artwork => ({

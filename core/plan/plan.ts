@@ -1,128 +1,36 @@
 /** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
 import { own } from '../units/own';
 import type { Artwork } from '../readers/artwork';
-import type { ArtworkChoices, Ignored } from '../artwork/choices';
-import { isSame, NO_LINE_RULES, sourceKey } from '../artwork/choices';
-import type { PreparedArtwork } from '../artwork/prepare';
+import { sourceKey } from '../artwork/choices';
 import { preparing } from '../artwork/prepare';
 import type { CheckSteps } from '../checks/checkOver';
 import { atOnce, checkOver } from '../checks/checkOver';
-import type { Film, Roll } from '../films/film';
+import type { Film } from '../films/film';
 import { seenColours } from '../films/seen';
-import type { FilmChoices, FilmLayer, Separation } from '../films/separate';
-import { NO_FILM_CHOICES, separating } from '../films/separate';
+import type { FilmLayer, Separation } from '../films/separate';
+import { separating } from '../films/separate';
 import type { Again, PanelsAgain } from '../films/again';
-import type { Finding, FindingStage } from '../findings/finding';
-import type { Bed, Cutter, Machine, Recipe } from '../layout/cutter';
-import type { LayoutChoices, Strip } from '../layout/strip';
+import type { Finding } from '../findings/finding';
+import type { Bed, Cutter, Machine } from '../layout/cutter';
+import type { LayoutChoices } from '../layout/strip';
 import { layOut } from '../layout/layOut';
 import { panelRoomOf } from '../layout/panelRoom';
-import type { PanelChoices } from '../panels/choices';
-import { NO_PANEL_CHOICES } from '../panels/choices';
-import type { Apart, PanelPart } from '../panels/panel';
+import type { Apart } from '../panels/panel';
 import { panel } from '../panels/panel';
 import type { PanelRoom } from '../panels/room';
-import type { Panelling } from '../panels/seams';
 import type { SeamOffers } from '../panels/panelling';
 import { panelling, seamOffers, takenApart } from '../panels/panelling';
-import type { OwnRecipes } from '../toolpath/kinds';
 import { kindRecipes } from '../toolpath/kinds';
-import type { CutProgram } from '../toolpath/program';
 import { programFor } from '../toolpath/program';
 import type { Tell } from '../stages/progress';
 import { between, untold } from '../stages/progress';
 import type { MakeStage } from '../stages/remember';
 import { createMemory } from '../stages/remember';
-
-/** Everything a person decided about an order. Small, stored, undoable. */
-export interface Choices {
-  readonly artwork: ArtworkChoices;
-  readonly films: FilmChoices;
-  readonly panels: PanelChoices;
-  readonly layout: LayoutChoices;
-  readonly cut: CutChoices;
-  readonly cutter: CutterChoices;
-}
-
-/** What differs from the shop's recipes, by cutter id and film id: what one blade needs says nothing about another's. */
-export interface CutChoices {
-  readonly recipes: Readonly<Record<string, Readonly<Record<string, Partial<Recipe>>>>>;
-}
-
-export interface CutterChoices {
-  /** The cutter that the order goes to; null: the shop's first. */
-  readonly order: string | null;
-  /** Films that go to another, by id. */
-  readonly film: Readonly<Record<string, string>>;
-}
-
-/** What the shop has. */
-export interface Shop {
-  readonly films: readonly Film[];
-  readonly cutters: readonly Cutter[];
-  /**
-   * By `cutterId/filmId` for what is kiss cut, `cutterId/filmId/kind` for other kinds of line; a film without one takes
-   * `cutterId/*`, a kind without one is made from the kiss cut's.
-   */
-  readonly recipes: Readonly<Record<string, Recipe>>;
-}
-
-/** One cut: a strip with its recipe and all that the knife does. */
-export interface PlannedCut {
-  readonly strip: Strip;
-  readonly cutter: Cutter;
-  readonly recipe: Recipe;
-  /** The shop's recipe, before this order's changes. */
-  readonly shopRecipe: Recipe;
-  readonly program: CutProgram;
-}
-
-export interface Totals {
-  /** mm of film, mm² of film, seconds at the cutter, changes of film between cuts */
-  readonly filmLength: number;
-  readonly filmArea: number;
-  readonly seconds: number;
-  readonly swaps: number;
-}
-
-export interface Plan {
-  readonly prepared: PreparedArtwork;
-  readonly separation: Separation;
-  /** The order's; a cut says where it goes itself. */
-  readonly cutter: Cutter | undefined;
-  /** Where what is larger than its cutter is taken apart; undefined: nothing is. */
-  readonly panelling: Panelling | undefined;
-  readonly panels: readonly PanelPart[];
-  readonly cuts: readonly PlannedCut[];
-  readonly totals: Totals;
-  readonly findings: readonly Finding[];
-}
-
-export const DEFAULT_CHOICES: Choices = {
-  artwork: {
-    width: null,
-    height: null,
-    lockAspect: true,
-    pieces: [],
-    lines: NO_LINE_RULES,
-    fixes: [],
-    ignored: [],
-  },
-  films: NO_FILM_CHOICES,
-  panels: NO_PANEL_CHOICES,
-  layout: {
-    rolls: {},
-    copies: 1,
-    spacing: 10,
-    turn: 'shorter',
-    mirror: 'by-film',
-    border: true,
-    borderDistance: 5,
-    place: 'edge',
-  },
-  cut: { recipes: {} },
-  cutter: { order: null, film: {} },
-};
+import { assemble, from, leave } from './assemble';
+import type { Choices } from './choices';
+import type { FilmCut, Plan } from './planned';
+import type { Shop } from './shop';
+import { changedRecipe, noRecipe, ownRecipes, recipeOf } from './recipes';
 
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
@@ -198,13 +106,13 @@ export function createPlanner(): Planner {
       const own = seams && apart.find(({ layer }) => layer === film.layer);
       if ((shapes && shapes.film !== film.film.id) || (only && !own)) return [];
       toCut(i / films.length);
-      const { overlap, onTop } = choices.panels;
+      const { overlap, onTop, reserve } = choices.panels;
       return [
         filmCut(
           film,
           choices,
           shop,
-          own && { panelling: seams, choices: { overlap, onTop, skip }, room: own.room, only },
+          own && { panelling: seams, choices: { overlap, onTop, skip, reserve }, room: own.room, only },
           shapes,
         ),
       ];
@@ -269,13 +177,6 @@ function filmsToCut(
 const hasRoom = (film: FilmToCut): film is FilmToCut & { readonly room: PanelRoom } =>
   film.room !== undefined;
 
-/** What one film comes to on its cutter, and what has to be told of how it lies and of its recipe. */
-interface FilmCut {
-  readonly panels: readonly PanelPart[];
-  readonly cuts: readonly PlannedCut[];
-  readonly findings: readonly Finding[];
-}
-
 function cuttingFilms(stage: MakeStage) {
   const parts = stage('panel', panel, KEPT_MANY);
   const laidOut = stage('layOut', layOut, KEPT_MANY);
@@ -313,34 +214,6 @@ const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefi
 
 const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined =>
   cutterNamed(shop, cutter.order) ?? shop.cutters[0];
-
-const recipeOf = (shop: Shop, cutter: Cutter, film: Film, kind = ''): Recipe | undefined =>
-  own(shop.recipes, `${cutter.id}/${film.id}${kind}`) ?? own(shop.recipes, `${cutter.id}/*${kind}`);
-
-/** Kinds of line that may have a recipe of their own. */
-const OTHER_KINDS = ['through', 'perforated', 'crease', 'pen'] as const;
-
-const ownRecipes = (shop: Shop, cutter: Cutter, film: Film): OwnRecipes =>
-  Object.fromEntries(
-    OTHER_KINDS.flatMap((kind) => {
-      const found = recipeOf(shop, cutter, film, `/${kind}`);
-      return found ? [[kind, found]] : [];
-    }),
-  );
-
-/** What an order changes in a film's recipe on one cutter; `*` stands for the shop's first, as older orders have it. */
-function changedRecipe(
-  { recipes }: CutChoices,
-  shop: Shop,
-  cutter: Cutter,
-  film: Film,
-): Partial<Recipe> | undefined {
-  const older = shop.cutters[0]?.id === cutter.id ? own(recipes, '*') : undefined;
-  return own(own(recipes, cutter.id) ?? {}, film.id) ?? own(older ?? {}, film.id);
-}
-
-const from = (stage: FindingStage, findings: readonly Finding[]): Finding[] =>
-  findings.map((finding) => ({ ...finding, stage }));
 
 /** A film as what is seen of it depends on: what is on the shelf does not count. */
 const withoutStock = (film: Film): Film => ({ ...film, rolls: [] });
@@ -381,16 +254,6 @@ const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
   device: { step: device.step, tools: device.tools },
 });
 
-const noRecipe = ({ id, name }: Film, cutter: Cutter): Finding => ({
-  stage: 'cut',
-  code: 'no-recipe',
-  film: name,
-  severity: 'stop',
-  message: `${cutter.name} has no recipe for ${name}, nor one for all films.`,
-  waysOut: ['Pick another cutter or film', `Give ${cutter.name} a recipe for ${name}`],
-  key: `no-recipe ${id}`,
-});
-
 const noCutter: Finding = {
   stage: 'cutter',
   code: 'no-cutter',
@@ -408,77 +271,4 @@ export function planAndCheck(
 ): Plan {
   const plan = planner.plan(artworks, choices, shop);
   return { ...plan, findings: [...plan.findings, ...atOnce(planner.check(artworks, choices, shop))] };
-}
-
-function assemble(
-  prepared: PreparedArtwork,
-  separation: Separation,
-  cutter: Cutter | undefined,
-  cut: { readonly seams: Panelling | undefined; readonly made: readonly FilmCut[] } | undefined,
-  findings: readonly Finding[],
-  { artwork: { ignored } }: Choices,
-): Plan {
-  const { seams, made = [] } = cut ?? {};
-  const cuts = made.flatMap((film) => film.cuts);
-  const sum = (of: (cut: PlannedCut) => number): number => cuts.reduce((total, cut) => total + of(cut), 0);
-  const all = [
-    ...from('artwork', prepared.findings),
-    ...from('films', separation.findings),
-    ...from('panels', seams?.findings ?? []),
-    ...made.flatMap((film) => film.findings),
-    ...findings,
-  ];
-  return {
-    prepared,
-    separation,
-    cutter,
-    panelling: seams,
-    panels: made.flatMap((film) => film.panels),
-    cuts,
-    totals: {
-      filmLength: sum((cut) => cut.strip.length),
-      filmArea: sum((cut) => cut.strip.area),
-      seconds: sum((cut) => cut.program.seconds),
-      swaps: swapsIn(cuts),
-    },
-    findings: leave(withNothing(all, cuts), ignored),
-  };
-}
-
-/** Times that film is changed between two cuts of one cutter. */
-function swapsIn(cuts: readonly PlannedCut[]): number {
-  const loaded = new Map<string, Roll>();
-  let swaps = 0;
-  for (const { cutter, strip } of cuts) {
-    const before = loaded.get(cutter.id);
-    if (before && before !== strip.roll) swaps++;
-    loaded.set(cutter.id, strip.roll);
-  }
-  return swaps;
-}
-
-/** That there is nothing to cut is always said. */
-function withNothing(findings: readonly Finding[], cuts: readonly PlannedCut[]): readonly Finding[] {
-  if (cuts.length > 0 || findings.some(({ severity }) => severity === 'stop')) return findings;
-  return [
-    ...findings,
-    {
-      stage: 'artwork',
-      code: 'nothing',
-      severity: 'stop',
-      message: 'There is nothing to cut in this order.',
-      waysOut: ['Bring in a drawing, or type a text, under Artwork', 'Switch colours on under Films'],
-    },
-  ];
-}
-
-/** Findings that a person leaves as they are only tell, with the reason; what keeps an order back cannot be left. */
-function leave(findings: readonly Finding[], ignored: readonly Ignored[]): Finding[] {
-  if (ignored.length === 0) return [...findings];
-  return findings.map((finding) => {
-    const { key } = finding;
-    const reason = key === undefined ? undefined : ignored.find((left) => isSame(left.key, key))?.reason;
-    if (reason === undefined || finding.severity === 'stop') return finding;
-    return { ...finding, severity: 'note', ignored: reason };
-  });
 }

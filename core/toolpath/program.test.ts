@@ -10,8 +10,9 @@ import { createHpglReader } from '../hpgl/readHpgl';
 import { hpglBytes, writeHpgl } from '../devicelang/writeHpgl';
 import { lineToPathData, ringToPathData } from '../geometry/pathText';
 import { oneFile } from '../plan/oneFile';
-import { createPlanner, DEFAULT_CHOICES } from '../plan/plan';
-import type { Choices } from '../plan/plan';
+import { createPlanner } from '../plan/plan';
+import { DEFAULT_CHOICES } from '../plan/choices';
+import type { Choices } from '../plan/choices';
 import { orderRings } from './order';
 import { lineSeconds, moveSeconds } from './time';
 

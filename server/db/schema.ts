@@ -15,7 +15,7 @@ import {
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
-import type { Choices } from '../../core/plan/plan';
+import type { Choices } from '../../core/plan/choices';
 import type { LineKind } from '../../core/artwork/choices';
 import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';

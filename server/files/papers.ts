@@ -4,7 +4,8 @@ import { joinBounds } from '../../core/geometry/bounds';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
 import { benchHints } from '../../core/plan/bench';
 import { copiesOn } from '../../core/layout/strip';
-import type { Choices, Plan, PlannedCut } from '../../core/plan/plan';
+import type { Choices } from '../../core/plan/choices';
+import type { Plan, PlannedCut } from '../../core/plan/planned';
 import type { Doc, PaperOrder } from './sheet';
 import { drawing, INK, line, MARGIN, rule, sheet, SOFT } from './sheet';
 

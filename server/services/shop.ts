@@ -3,7 +3,7 @@ import { asc, eq, max, sql } from 'drizzle-orm';
 import type { ShopNow } from '../../contracts/api';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
-import type { Shop } from '../../core/plan/plan';
+import type { Shop } from '../../core/plan/shop';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';

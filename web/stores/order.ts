@@ -3,7 +3,7 @@ import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Cut, Order, ShopNow } from '../../contracts/api';
 import type { Clash } from '../../contracts/edits';
 import type { Again } from '../../core/films/again';
-import type { Choices } from '../../core/plan/plan';
+import type { Choices } from '../../core/plan/choices';
 import { ApiProblem, call } from './api';
 import { useEvents } from './events';
 import { keptIn } from './kept';

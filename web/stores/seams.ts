@@ -14,6 +14,8 @@ export const useSeams = defineStore('seams', () => {
 
   const set = (change: Partial<PanelChoices>): void =>
     order.change({ panels: { ...order.choices!.panels, ...change } });
+  /** Places seams anew: numbers of panels mean others then, so that none is left out any more. */
+  const place = (change: Partial<PanelChoices>): void => set({ ...change, skip: [] });
   const tidy = (all: readonly number[]): number[] => all.map((x) => rounded(x, 2));
   /** Seams by hand, or those that stand there now. */
   function now(): Pick<PanelChoices, 'upright' | 'level'> {
@@ -26,7 +28,7 @@ export const useSeams = defineStore('seams', () => {
   const takeOver = (): void => set({ way: 'by-hand', ...now() });
   function change(axis: Axis, to: (seams: readonly number[]) => readonly number[]): void {
     const seams = now();
-    set({ way: 'by-hand', ...seams, [axis]: [...to(seams[axis])].sort((a, b) => a - b) });
+    place({ way: 'by-hand', ...seams, [axis]: [...to(seams[axis])].sort((a, b) => a - b) });
   }
   const move = (axis: Axis, index: number, to: number): void =>
     change(axis, (seams) => seams.map((x, i) => (i === index ? rounded(to, 2) : x)));
@@ -50,5 +52,5 @@ export const useSeams = defineStore('seams', () => {
     const { skip } = order.choices!.panels;
     set({ skip: isCut ? skip.filter((n) => n !== number) : [...skip, number].sort((a, b) => a - b) });
   }
-  return { offers, now, takeOver, move, remove, add, cut };
+  return { offers, now, place, takeOver, move, remove, add, cut };
 });

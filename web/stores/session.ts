@@ -5,7 +5,7 @@
 import type { Order } from '../../contracts/api';
 import type { Clash, Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween } from '../../contracts/edits';
-import type { Choices } from '../../core/plan/plan';
+import type { Choices } from '../../core/plan/choices';
 import type { call } from './api';
 import { ApiProblem } from './api';
 

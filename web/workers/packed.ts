@@ -17,7 +17,8 @@ import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Strip } from '../../core/layout/strip';
 import type { Part } from '../../core/panels/part';
 import type { Panelling } from '../../core/panels/seams';
-import type { Choices, Plan, PlannedCut, Totals } from '../../core/plan/plan';
+import type { Choices } from '../../core/plan/choices';
+import type { Plan, PlannedCut, Totals } from '../../core/plan/planned';
 
 /** Rings one behind the other; `groups` ends an outermost outline with its holes, `rings` each ring. */
 export interface PackedRegion {

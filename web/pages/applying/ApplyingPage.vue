@@ -5,7 +5,8 @@ import { ArrowLeft, Printer } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import type { ApplyPage, Order } from '../../../contracts/api';
+import type { Order } from '../../../contracts/api';
+import type { ApplyPage } from '../../../contracts/bench';
 import { ApiProblem, call } from '../../stores/api';
 import { useUnits } from '../../stores/units';
 

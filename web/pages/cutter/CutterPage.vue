@@ -5,7 +5,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Bounds } from '../../../core/geometry/bounds';
-import type { Shop } from '../../../core/plan/plan';
+import type { Shop } from '../../../core/plan/shop';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';

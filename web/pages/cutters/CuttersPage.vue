@@ -5,7 +5,7 @@ import { computed, onMounted, shallowRef } from 'vue';
 import type { Cut, CutterState } from '../../../contracts/api';
 import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';
-import type { Shop } from '../../../core/plan/plan';
+import type { Shop } from '../../../core/plan/shop';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';

@@ -56,7 +56,7 @@ function comesTo(way: PanelWay): string {
 }
 function choose(way: PanelWay): void {
   if (way === 'by-hand') seams.takeOver();
-  else set({ way });
+  else seams.place({ way });
 }
 
 const byHand = computed(() => panels.value.way === 'by-hand');
@@ -102,12 +102,18 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
         :min="1"
         :max="200"
         :value="panels.columns"
-        @change="set({ columns: $event })"
+        @change="seams.place({ columns: $event })"
       />
     </div>
     <div class="row">
       <span>Rows</span>
-      <NumberField label="Rows" :min="1" :max="200" :value="panels.rows" @change="set({ rows: $event })" />
+      <NumberField
+        label="Rows"
+        :min="1"
+        :max="200"
+        :value="panels.rows"
+        @change="seams.place({ rows: $event })"
+      />
     </div>
   </template>
   <template v-if="byHand">

@@ -1,0 +1,47 @@
+/** What a plan is. */
+import type { PreparedArtwork } from '../artwork/prepare';
+import type { Separation } from '../films/separate';
+import type { Finding } from '../findings/finding';
+import type { Cutter, Recipe } from '../layout/cutter';
+import type { Strip } from '../layout/strip';
+import type { PanelPart } from '../panels/panel';
+import type { Panelling } from '../panels/seams';
+import type { CutProgram } from '../toolpath/program';
+
+/** One cut: a strip with its recipe and all that the knife does. */
+export interface PlannedCut {
+  readonly strip: Strip;
+  readonly cutter: Cutter;
+  readonly recipe: Recipe;
+  /** The shop's recipe, before this order's changes. */
+  readonly shopRecipe: Recipe;
+  readonly program: CutProgram;
+}
+
+export interface Totals {
+  /** mm of film, mm² of film, seconds at the cutter, changes of film between cuts */
+  readonly filmLength: number;
+  readonly filmArea: number;
+  readonly seconds: number;
+  readonly swaps: number;
+}
+
+export interface Plan {
+  readonly prepared: PreparedArtwork;
+  readonly separation: Separation;
+  /** The order's; a cut says where it goes itself. */
+  readonly cutter: Cutter | undefined;
+  /** Where what is larger than its cutter is taken apart; undefined: nothing is. */
+  readonly panelling: Panelling | undefined;
+  readonly panels: readonly PanelPart[];
+  readonly cuts: readonly PlannedCut[];
+  readonly totals: Totals;
+  readonly findings: readonly Finding[];
+}
+
+/** What one film comes to on its cutter, and what has to be told of how it lies and of its recipe. */
+export interface FilmCut {
+  readonly panels: readonly PanelPart[];
+  readonly cuts: readonly PlannedCut[];
+  readonly findings: readonly Finding[];
+}

@@ -1,0 +1,43 @@
+/** Which recipe a film is cut with on a cutter: the shop's, and what an order changes in it. */
+import type { Film } from '../films/film';
+import type { Finding } from '../findings/finding';
+import type { Cutter, Recipe } from '../layout/cutter';
+import type { OwnRecipes } from '../toolpath/kinds';
+import { own } from '../units/own';
+import type { CutChoices } from './choices';
+import type { Shop } from './shop';
+
+export const recipeOf = (shop: Shop, cutter: Cutter, film: Film, kind = ''): Recipe | undefined =>
+  own(shop.recipes, `${cutter.id}/${film.id}${kind}`) ?? own(shop.recipes, `${cutter.id}/*${kind}`);
+
+/** Kinds of line that may have a recipe of their own. */
+const OTHER_KINDS = ['through', 'perforated', 'crease', 'pen'] as const;
+
+export const ownRecipes = (shop: Shop, cutter: Cutter, film: Film): OwnRecipes =>
+  Object.fromEntries(
+    OTHER_KINDS.flatMap((kind) => {
+      const found = recipeOf(shop, cutter, film, `/${kind}`);
+      return found ? [[kind, found]] : [];
+    }),
+  );
+
+/** What an order changes in a film's recipe on one cutter; `*` stands for the shop's first, as older orders have it. */
+export function changedRecipe(
+  { recipes }: CutChoices,
+  shop: Shop,
+  cutter: Cutter,
+  film: Film,
+): Partial<Recipe> | undefined {
+  const older = shop.cutters[0]?.id === cutter.id ? own(recipes, '*') : undefined;
+  return own(own(recipes, cutter.id) ?? {}, film.id) ?? own(older ?? {}, film.id);
+}
+
+export const noRecipe = ({ id, name }: Film, cutter: Cutter): Finding => ({
+  stage: 'cut',
+  code: 'no-recipe',
+  film: name,
+  severity: 'stop',
+  message: `${cutter.name} has no recipe for ${name}, nor one for all films.`,
+  waysOut: ['Pick another cutter or film', `Give ${cutter.name} a recipe for ${name}`],
+  key: `no-recipe ${id}`,
+});
