@@ -23,9 +23,9 @@ test('a wall is taken apart by itself; each way says beforehand what it comes to
   await openWall(page);
   const offers = page.getByRole('radiogroup', { name: 'Seams' });
   await expect(offers.getByText(/^\d+ panels, [\d.]+ mm cut, \d+ outlines?$/)).toHaveCount(3);
-  const least = await offers.locator('.way').filter({ hasText: 'cut least' }).locator('small').innerText();
+  const least = await offers.locator('.card').filter({ hasText: 'cut least' }).locator('small').innerText();
   for (const name of [/Equal panels/, /As wide as the film/]) {
-    const label = offers.locator('.way').filter({ hasText: name });
+    const label = offers.locator('.card').filter({ hasText: name });
     const before = await label.locator('small').innerText();
     await way(page, name).click();
     await expect(way(page, name)).toBeChecked();
@@ -150,9 +150,9 @@ test('the fitting map: from another datum, panel by panel onto the wall, and on 
   await expect(page).toHaveURL(/fitting-map$/);
   const map = page.getByRole('img', { name: /The sign in its panels/ });
   await expect(map.locator('.numbers text')).not.toHaveCount(0);
-  const left = await map.locator('.figures text').first().textContent();
+  const left = await map.locator('.figure').first().textContent();
   await choose(page, 'Measured across from', 'the right edge');
-  await expect(map.locator('.figures text').first()).not.toHaveText(left!);
+  await expect(map.locator('.figure').first()).not.toHaveText(left!);
   await expect(page.getByRole('columnheader', { name: 'Left edge from the right edge' })).toBeVisible();
 
   // what is up stays ticked over a reload, and the datum is remembered

@@ -1,9 +1,10 @@
+import { DEMO_FILMS } from '../../demo/shop';
 import { expect, test } from '@jest/globals';
 import { difference, rectangle, regionArea } from '../geometry/region';
 import type { Region } from '../geometry/region';
-import { DEMO_FILMS } from '../../demo/shop';
 import { shapeAt } from '../films/again';
 import type { FilmLayer } from '../films/separate';
+import { plainLayer } from './plainLayer.testing';
 import { panel } from './panel';
 import type { Part } from './part';
 
@@ -15,21 +16,7 @@ const region = [
   ...square(25, 25, 10),
   ...square(100, 0, 20),
 ];
-const layer: FilmLayer = {
-  film: DEMO_FILMS[0],
-  colours: ['#4b1f4a'],
-  region,
-  own: region,
-  seen: region,
-  marks: [],
-  hidden: [],
-  overlap: { mode: 'butt', by: 0 },
-  copies: 3,
-  lines: [],
-  bounds: { minX: 0, minY: 0, maxX: 120, maxY: 60 },
-  area: regionArea(region),
-  outline: 0,
-};
+const layer: FilmLayer = { ...plainLayer(region, DEMO_FILMS[0]), copies: 3 };
 const again = (...at: readonly (readonly [number, number])[]): readonly Part[] =>
   panel(layer, undefined, { film: 'damson', at: at.map(([x, y]) => ({ x, y })) }).parts;
 

@@ -3,19 +3,12 @@ import fc from 'fast-check';
 import { DEMO_FILMS } from '../../demo/shop';
 import type { FilmLayer } from '../films/separate';
 import { heightOf, widthOf } from '../geometry/bounds';
-import {
-  difference,
-  intersection,
-  outlineLength,
-  rectangle,
-  regionArea,
-  regionBounds,
-  weld,
-} from '../geometry/region';
+import { difference, intersection, outlineLength, rectangle, regionArea, weld } from '../geometry/region';
 import type { Region } from '../geometry/region';
 import { random } from '../random';
 import type { PanelChoices } from './choices';
 import { NO_PANEL_CHOICES, PANEL_WAYS } from './choices';
+import { plainLayer } from './plainLayer.testing';
 import type { Parts } from './panel';
 import { panel } from './panel';
 import { panelling, takenApart } from './panelling';
@@ -26,23 +19,7 @@ import { cellsOf } from './split';
 const box = (x: number, y: number, w: number, h: number): Region =>
   rectangle({ minX: x, minY: y, maxX: x + w, maxY: y + h });
 
-function layerOf(region: Region, film = DEMO_FILMS[0]): FilmLayer {
-  return {
-    film,
-    colours: [film.colour],
-    region,
-    own: region,
-    seen: region,
-    marks: [],
-    hidden: [],
-    overlap: { mode: 'butt', by: 0 },
-    copies: 1,
-    lines: [],
-    bounds: regionBounds(region),
-    area: regionArea(region),
-    outline: outlineLength(region),
-  };
-}
+const layerOf = (region: Region, film = DEMO_FILMS[0]): FilmLayer => plainLayer(region, film);
 
 /** Wavy discs and boxes over a wall, welded. */
 function wall(seed: number, width: number, height: number): Region {

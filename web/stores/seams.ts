@@ -6,11 +6,20 @@ import type { Axis } from '../../core/panels/ink';
 import type { SeamOffers } from '../../core/panels/panelling';
 import { useOrder } from './order';
 
+/** What seams are called by how they run. */
+export const AXIS_WORDS: Readonly<Record<Axis, string>> = { upright: 'Upright', level: 'Level' };
+
 /** Seams of the open order as a person moves them. What is moved is set by hand from then on. */
 export const useSeams = defineStore('seams', () => {
   const order = useOrder();
   /** What each way comes to, and the art that a seam would cut. */
   const offers = shallowRef<SeamOffers>();
+  async function ask(): Promise<void> {
+    const { plan } = order;
+    const now = await order.seamOffers();
+    // what was planned meanwhile has asked for itself
+    if (order.plan === plan) offers.value = now;
+  }
 
   const set = (change: Partial<PanelChoices>): void =>
     order.change({ panels: { ...order.choices!.panels, ...change } });
@@ -52,5 +61,5 @@ export const useSeams = defineStore('seams', () => {
     const { skip } = order.choices!.panels;
     set({ skip: isCut ? skip.filter((n) => n !== number) : [...skip, number].sort((a, b) => a - b) });
   }
-  return { offers, now, place, takeOver, move, remove, add, cut };
+  return { offers, ask, now, place, takeOver, move, remove, add, cut };
 });

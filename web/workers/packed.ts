@@ -10,6 +10,7 @@ import type { Finding } from '../../core/findings/finding';
 import { groupNested } from '../../core/geometry/nesting';
 import type { Region } from '../../core/geometry/region';
 import type { Bounds } from '../../core/geometry/bounds';
+import { sharedBounds } from '../../core/geometry/bounds';
 import type { Matrix } from '../../core/geometry/matrix';
 import type { Polyline } from '../../core/geometry/path';
 import type { Spot } from '../../core/geometry/spot';
@@ -96,6 +97,8 @@ export interface PanellingView extends Pick<Panelling, 'box' | 'seams' | 'sum'> 
     readonly id: string;
     readonly film: Film;
     readonly number: number;
+    /** What is seen of it, seam to seam, mm on the sign. */
+    readonly seen: Bounds;
     readonly bounds: Bounds;
     readonly isCut: boolean;
   }[];
@@ -169,6 +172,7 @@ export function packPlan(
         id,
         film,
         number: cell.number,
+        seen: sharedBounds(cell.seen, panelling.box),
         bounds,
         isCut,
       })),

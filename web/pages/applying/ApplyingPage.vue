@@ -1,41 +1,17 @@
 <script setup lang="ts">
 /** The application sheet on a tablet: film by film from the top of the pile, ticked off as it is weeded and taped. */
+import { computed, onMounted } from 'vue';
 import { addressOf } from '../../../contracts/address';
-import { ArrowLeft, Printer } from '@lucide/vue';
-import { useLocalStorage } from '@vueuse/core';
-import { computed, onMounted, ref } from 'vue';
-import { useRoute } from 'vue-router';
-import type { Order } from '../../../contracts/api';
-import type { ApplyPage } from '../../../contracts/bench';
-import { ApiProblem, call } from '../../stores/api';
+import OrderSheet from '../../parts/OrderSheet.vue';
+import { useOrderSheet } from '../../parts/orderSheet';
+import { call } from '../../stores/api';
 import { useUnits } from '../../stores/units';
 
-const route = useRoute();
 const units = useUnits();
-const id = Number(route.params.id);
-const order = ref<Order>();
-const sheet = ref<ApplyPage>();
-const problem = ref('');
-
-/** What has been done is remembered on this tablet, for as long as the order stays as it is. */
-const done = useLocalStorage<readonly string[]>(() => `jam-pan-applied-${id}-${order.value?.revision}`, []);
-function tick(name: string): void {
-  done.value = done.value.includes(name) ? done.value.filter((n) => n !== name) : [...done.value, name];
-}
-
-async function load(): Promise<void> {
-  problem.value = '';
-  try {
-    [order.value, sheet.value] = await Promise.all([
-      call('GET /api/orders/{id}', { params: { id } }),
-      call('GET /api/orders/{id}/application', { params: { id } }),
-    ]);
-    document.title = `Applying ${order.value.name} · Jam Pan`;
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    problem.value = error.message;
-  }
-}
+const { id, order, sheet, problem, load, useTicks } = useOrderSheet('Applying', (own) =>
+  call('GET /api/orders/{id}/application', { params: { id: own } }),
+);
+const { done, tick } = useTicks<string>('applied');
 onMounted(load);
 
 const box = computed(() => {
@@ -47,26 +23,17 @@ const line = computed(() => Math.max(sheet.value!.width, sheet.value!.height) / 
 </script>
 
 <template>
-  <div class="page">
-    <header>
-      <router-link class="button" :to="{ name: 'order', params: { id } }"
-        ><ArrowLeft :size="17" aria-hidden="true" />The order</router-link
-      >
-      <h1>{{ order?.name ?? 'Applying' }}</h1>
-      <span v-if="order" class="soft number">#{{ order.number }}</span>
-      <a
-        class="button paper"
-        :href="addressOf('GET /api/orders/{id}/application.pdf', { params: { id } })"
-        target="_blank"
-        ><Printer :size="17" aria-hidden="true" />On paper</a
-      >
-    </header>
-    <div v-if="problem">
-      <p role="alert">{{ problem }}</p>
-      <button class="button" @click="load">Try again</button>
-    </div>
-    <p v-else-if="!sheet" class="soft" role="status">Laying out the films …</p>
-    <template v-else>
+  <OrderSheet
+    :id="id"
+    :order="order"
+    title="Applying"
+    :ready="sheet !== undefined"
+    waits="Laying out the films …"
+    :problem="problem"
+    :paper="addressOf('GET /api/orders/{id}/application.pdf', { params: { id } })"
+    @retry="load"
+  >
+    <template v-if="sheet">
       <section class="how">
         <svg viewBox="-60 -40 120 80" aria-hidden="true">
           <rect x="-58" y="-38" width="116" height="76" rx="6" />
@@ -88,7 +55,7 @@ const line = computed(() => Math.max(sheet.value!.width, sheet.value!.height) / 
         <li
           v-for="(step, i) in sheet.steps"
           :key="step.film.name"
-          :class="{ done: done.includes(step.film.name) }"
+          :class="{ done: done.has(step.film.name) }"
         >
           <svg class="picture" :viewBox="box" role="img" :aria-label="`What is cut of ${step.film.name}`">
             <rect class="sign" x="0" y="0" :width="sheet.width" :height="sheet.height" :stroke-width="line" />
@@ -105,41 +72,16 @@ const line = computed(() => Math.max(sheet.value!.width, sheet.value!.height) / 
             </h2>
             <p v-for="hint in step.hints" :key="hint">{{ hint }}</p>
           </div>
-          <button
-            class="button tick"
-            :aria-pressed="done.includes(step.film.name)"
-            @click="tick(step.film.name)"
-          >
-            {{ done.includes(step.film.name) ? 'On the tape' : 'Weeded and taped' }}
+          <button class="button tick" :aria-pressed="done.has(step.film.name)" @click="tick(step.film.name)">
+            {{ done.has(step.film.name) ? 'On the tape' : 'Weeded and taped' }}
           </button>
         </li>
       </ol>
     </template>
-  </div>
+  </OrderSheet>
 </template>
 
 <style scoped>
-.page {
-  height: 100%;
-  padding: 14px 24px 30px;
-  overflow: auto;
-}
-header {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  margin-bottom: 14px;
-}
-header .button {
-  min-height: 44px;
-}
-h1 {
-  margin: 0;
-  font-size: 26px;
-}
-.paper {
-  margin-left: auto;
-}
 .how {
   display: flex;
   gap: 20px;

@@ -1,51 +1,34 @@
 <script setup lang="ts">
 /** The fitting map on a tablet: where each panel goes, measured from a datum, ticked off as it goes on. */
-import { ArrowLeft, Printer } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
-import { computed, ref, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { computed, watch } from 'vue';
 import { addressOf } from '../../../contracts/address';
-import type { Order } from '../../../contracts/api';
-import type { MapPage } from '../../../contracts/bench';
 import type { Datum, MapPanel } from '../../../core/panels/fittingMap';
 import { DATUM_WORDS, DATUMS_ACROSS, DATUMS_DOWN } from '../../../core/panels/fittingMap';
 import ChoiceField from '../../parts/ChoiceField.vue';
-import { ApiProblem, call } from '../../stores/api';
+import OrderSheet from '../../parts/OrderSheet.vue';
+import { useOrderSheet } from '../../parts/orderSheet';
+import { call } from '../../stores/api';
 import { useUnits } from '../../stores/units';
 
-const route = useRoute();
 const units = useUnits();
-const id = Number(route.params.id);
-const order = ref<Order>();
-const map = ref<MapPage>();
-const problem = ref('');
-
 /** What is measured from is remembered on this tablet. */
 const datum = useLocalStorage<Datum>('jam-pan-datum', { across: 'left', down: 'upper' });
 const named = <T extends keyof typeof DATUM_WORDS>(all: readonly T[]) =>
   all.map((value) => ({ value, label: DATUM_WORDS[value] }));
-
-/** What is on the wall is remembered, for as long as the order stays as it is. */
-const done = useLocalStorage<readonly number[]>(() => `jam-pan-fitted-${id}-${order.value?.revision}`, []);
-const tick = (number: number): void => {
-  done.value = done.value.includes(number) ? done.value.filter((n) => n !== number) : [...done.value, number];
-};
-
-async function load(): Promise<void> {
-  problem.value = '';
-  try {
-    [order.value, map.value] = await Promise.all([
-      call('GET /api/orders/{id}', { params: { id } }),
-      call('GET /api/orders/{id}/fitting-map', { params: { id }, query: datum.value }),
-    ]);
-    document.title = `Fitting ${order.value.name} · Jam Pan`;
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    problem.value = error.message;
-  }
-}
+const {
+  id,
+  order,
+  sheet: map,
+  problem,
+  load,
+  useTicks,
+} = useOrderSheet('Fitting', (own) =>
+  call('GET /api/orders/{id}/fitting-map', { params: { id: own }, query: datum.value }),
+);
+const { done, tick } = useTicks<number>('fitted');
 watch(datum, load, { immediate: true, deep: true });
 
 /** mm of the sign that letters on the drawing are high. */
@@ -55,33 +38,43 @@ const view = computed(() => {
   const [left, top, rim] = [em.value * 5, em.value * 2.2, em.value * 0.6];
   return `${-left} ${-top} ${width + left + rim} ${height + top + rim}`;
 });
+/** A line of tape for each seam and edge, and its figure outside the sign. */
+const tape = computed(() => {
+  const { width, height, tape: lines } = map.value!;
+  return [
+    ...lines.upright.map(({ at, from }) => ({
+      d: `M${at} ${-em.value * 0.4}V${height}`,
+      x: at,
+      y: -em.value * 0.8,
+      anchor: 'middle',
+      from,
+    })),
+    ...lines.level.map(({ at, from }) => ({
+      d: `M${-em.value * 0.4} ${at}H${width}`,
+      x: -em.value * 0.7,
+      y: at + em.value * 0.32,
+      anchor: 'end',
+      from,
+    })),
+  ];
+});
 const sizeOf = ({ seen }: Pick<MapPanel, 'seen'>): string =>
   `${units.number(seen.maxX - seen.minX)} × ${units.length(seen.maxY - seen.minY)}`;
-const next = computed(() => map.value?.panels.find(({ number }) => !done.value.includes(number))?.number);
+const next = computed(() => map.value?.panels.find(({ number }) => !done.value.has(number))?.number);
 </script>
 
 <template>
-  <div class="page">
-    <header>
-      <router-link class="button" :to="{ name: 'order', params: { id } }"
-        ><ArrowLeft :size="17" aria-hidden="true" />The order</router-link
-      >
-      <h1>{{ order?.name ?? 'Fitting map' }}</h1>
-      <span v-if="order" class="soft number">#{{ order.number }}</span>
-      <a
-        v-if="map"
-        class="button paper"
-        :href="addressOf('GET /api/orders/{id}/fitting-map.pdf', { params: { id }, query: datum })"
-        target="_blank"
-        ><Printer :size="17" aria-hidden="true" />On paper</a
-      >
-    </header>
-    <div v-if="problem">
-      <p role="alert">{{ problem }}</p>
-      <button class="button" @click="load">Try again</button>
-    </div>
-    <p v-else-if="!map" class="soft" role="status">Laying out the panels …</p>
-    <template v-else>
+  <OrderSheet
+    :id="id"
+    :order="order"
+    title="Fitting map"
+    :ready="map !== undefined"
+    waits="Laying out the panels …"
+    :problem="problem"
+    :paper="addressOf('GET /api/orders/{id}/fitting-map.pdf', { params: { id }, query: datum })"
+    @retry="load"
+  >
+    <template v-if="map">
       <p class="from">
         <span>Measured from</span>
         <ChoiceField
@@ -120,41 +113,20 @@ const next = computed(() => map.value?.panels.find(({ number }) => !done.value.i
           v-for="panel in map.panels"
           :key="panel.number"
           class="panel"
-          :class="{ done: done.includes(panel.number), next: panel.number === next }"
+          :class="{ done: done.has(panel.number), next: panel.number === next }"
           :x="panel.seen.minX"
           :y="panel.seen.minY"
           :width="panel.seen.maxX - panel.seen.minX"
           :height="panel.seen.maxY - panel.seen.minY"
         />
-        <g class="tape" :stroke-width="em / 7" :stroke-dasharray="`${em * 0.9} ${em * 0.35}`">
-          <path
-            v-for="mark in map.tape.upright"
-            :key="`u${mark.at}`"
-            :d="`M${mark.at} ${-em * 0.4}V${map.height}`"
-          />
-          <path
-            v-for="mark in map.tape.level"
-            :key="`l${mark.at}`"
-            :d="`M${-em * 0.4} ${mark.at}H${map.width}`"
-          />
-        </g>
-        <g class="figures" :font-size="em * 0.92">
-          <text
-            v-for="mark in map.tape.upright"
-            :key="`u${mark.at}`"
-            :x="mark.at"
-            :y="-em * 0.8"
-            text-anchor="middle"
-          >
-            {{ units.number(mark.from) }}
-          </text>
-          <text
-            v-for="mark in map.tape.level"
-            :key="`l${mark.at}`"
-            :x="-em * 0.7"
-            :y="mark.at + em * 0.32"
-            text-anchor="end"
-          >
+        <g
+          v-for="mark in tape"
+          :key="mark.d"
+          :stroke-width="em / 7"
+          :stroke-dasharray="`${em * 0.9} ${em * 0.35}`"
+        >
+          <path class="tape" :d="mark.d" />
+          <text class="figure" :x="mark.x" :y="mark.y" :text-anchor="mark.anchor" :font-size="em * 0.92">
             {{ units.number(mark.from) }}
           </text>
         </g>
@@ -198,41 +170,20 @@ const next = computed(() => map.value?.panels.find(({ number }) => !done.value.i
           <template #body="{ data }">
             <button
               class="button tick"
-              :aria-pressed="done.includes(data.number)"
-              :aria-label="`${done.includes(data.number) ? 'On the wall' : 'To put on'}: panel ${data.number}`"
+              :aria-pressed="done.has(data.number)"
+              :aria-label="`${done.has(data.number) ? 'On the wall' : 'To put on'}: panel ${data.number}`"
               @click="tick(data.number)"
             >
-              {{ done.includes(data.number) ? 'On the wall' : 'To put on' }}
+              {{ done.has(data.number) ? 'On the wall' : 'To put on' }}
             </button>
           </template>
         </Column>
       </DataTable>
     </template>
-  </div>
+  </OrderSheet>
 </template>
 
 <style scoped>
-.page {
-  height: 100%;
-  padding: 14px 24px 30px;
-  overflow: auto;
-}
-header {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  margin-bottom: 10px;
-}
-header .button {
-  min-height: 44px;
-}
-h1 {
-  margin: 0;
-  font-size: 26px;
-}
-.paper {
-  margin-left: auto;
-}
 .from {
   display: flex;
   flex-wrap: wrap;
@@ -268,7 +219,8 @@ h1 {
   fill: none;
   stroke: var(--damson);
 }
-.figures {
+.figure {
+  stroke: none;
   font-family: var(--numbers);
   fill: var(--ink);
 }

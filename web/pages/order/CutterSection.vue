@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import RadioButton from 'primevue/radiobutton';
 import { own } from '../../../core/units/own';
 import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
+import RadioCards from '../../parts/RadioCards.vue';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 
@@ -22,6 +22,13 @@ const options = computed(() => [
 const chosen = computed(() => cutters.value.find(({ id }) => id === store.plan?.cutter?.id));
 const reach = ({ narrowest, widest }: Cutter): string =>
   `${units.number(narrowest)} to ${units.length(widest)}`;
+const cards = computed(() =>
+  cutters.value.map((cutter) => ({
+    value: cutter.id,
+    label: cutter.name,
+    says: `${cutter.kind}, ${reach(cutter)}`,
+  })),
+);
 function says(cutter: Cutter): string {
   const { kind, widest, trackLength, margins, device } = cutter;
   const across = `The knife reaches ${units.length(cuttableWidth(cutter, widest))} of the widest film`;
@@ -42,20 +49,13 @@ function send(film: string, cutter: string): void {
 </script>
 
 <template>
-  <div role="radiogroup" aria-label="Cutter of the order" class="cutters">
-    <label v-for="cutter in cutters" :key="cutter.id" class="cutter">
-      <RadioButton
-        name="cutter"
-        :value="cutter.id"
-        :model-value="store.plan?.cutter?.id"
-        @update:model-value="store.change({ cutter: { ...choices, order: cutter.id } })"
-      />
-      <b>{{ cutter.name }}</b>
-      <small class="soft"
-        >{{ cutter.kind }}, <span class="number">{{ reach(cutter) }}</span></small
-      >
-    </label>
-  </div>
+  <RadioCards
+    label="Cutter of the order"
+    name="cutter"
+    :value="store.plan?.cutter?.id"
+    :options="cards"
+    @change="store.change({ cutter: { ...choices, order: $event } })"
+  />
   <p v-if="chosen" class="hint">
     {{ says(chosen) }}
     <router-link :to="{ name: 'cutter', params: { id: chosen.id } }">Go to {{ chosen.name }}</router-link>
@@ -71,25 +71,3 @@ function send(film: string, cutter: string): void {
     />
   </template>
 </template>
-
-<style scoped>
-.cutters {
-  display: grid;
-  gap: 4px;
-}
-.cutter {
-  display: grid;
-  grid-template-columns: auto 1fr auto;
-  gap: 8px;
-  align-items: center;
-  min-height: 38px;
-  padding: 4px 12px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-card);
-}
-.cutter:has(input:checked) {
-  border-color: var(--damson);
-  background: var(--damson-soft);
-}
-</style>

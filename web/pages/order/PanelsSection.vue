@@ -2,17 +2,16 @@
 /** What is larger than the cutter: where it is taken apart, and which panels are cut. */
 import { Trash2 } from '@lucide/vue';
 import Checkbox from 'primevue/checkbox';
-import RadioButton from 'primevue/radiobutton';
-import { computed, ref, watch } from 'vue';
+import { computed, watch } from 'vue';
 import { heightOf, widthOf } from '../../../core/geometry/bounds';
 import type { PanelChoices, PanelWay } from '../../../core/panels/choices';
-import type { SeamOffers } from '../../../core/panels/panelling';
 import { formatNumber, MM_PER_INCH } from '../../../core/units/length';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
+import RadioCards from '../../parts/RadioCards.vue';
 import { useOrder } from '../../stores/order';
-import { useSeams } from '../../stores/seams';
+import { AXIS_WORDS, useSeams } from '../../stores/seams';
 import { useUnits } from '../../stores/units';
 import { count } from './runCardSections';
 
@@ -37,20 +36,11 @@ const ON_TOP = [
   { value: 'before', label: 'left and upper' },
 ] as const;
 
-/** What each way would come to, for the order as it is now. */
-const offers = ref<SeamOffers>();
-watch(
-  () => store.plan,
-  async () => {
-    const now = await store.seamOffers();
-    offers.value = now;
-    seams.offers = now;
-  },
-  { immediate: true },
-);
+/** What each way would come to is asked for while it is looked at. */
+watch(() => store.plan, seams.ask, { immediate: true });
 function comesTo(way: PanelWay): string {
   const isNow = way === panels.value.way;
-  const sum = isNow ? made.value?.sum : offers.value?.ways.find((offer) => offer.way === way)?.sum;
+  const sum = isNow ? made.value?.sum : seams.offers?.ways.find((offer) => offer.way === way)?.sum;
   if (!sum) return '';
   return `${count(sum.panels, 'panel')}, ${units.length(sum.ink)} cut, ${count(sum.crossings, 'outline')}`;
 }
@@ -87,13 +77,14 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
         : 'Every film fits its cutter in one. Seams can be set all the same.'
     }}
   </p>
-  <div role="radiogroup" aria-label="Seams" class="ways">
-    <label v-for="{ way, label } in WAYS" :key="way" class="way">
-      <RadioButton name="seams" :value="way" :model-value="panels.way" @update:model-value="choose(way)" />
-      <b>{{ label }}</b>
-      <small class="soft">{{ comesTo(way) }}</small>
-    </label>
-  </div>
+  <RadioCards
+    label="Seams"
+    name="seams"
+    beneath
+    :value="panels.way"
+    :options="WAYS.map(({ way, label }) => ({ value: way, label, says: comesTo(way) }))"
+    @change="choose"
+  />
   <template v-if="panels.way === 'grid'">
     <div class="row">
       <span>Columns</span>
@@ -117,12 +108,12 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
     </div>
   </template>
   <template v-if="byHand">
-    <template v-for="axis in ['upright', 'level'] as const" :key="axis">
+    <template v-for="(word, axis) in AXIS_WORDS" :key="axis">
       <div v-for="(x, i) in panels[axis]" :key="`${axis} ${i}`" class="row">
-        <span>{{ axis === 'upright' ? 'Upright seam' : 'Level seam' }} {{ i + 1 }}</span>
+        <span>{{ word }} seam {{ i + 1 }}</span>
         <span class="seam">
           <LengthField
-            :label="`${axis === 'upright' ? 'Upright' : 'Level'} seam ${i + 1}`"
+            :label="`${word} seam ${i + 1}`"
             :value="x"
             :min="-100000"
             :max="100000"
@@ -197,37 +188,12 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
 </template>
 
 <style scoped>
-.ways,
 .panels {
   display: grid;
   gap: 4px;
   margin: 0;
   padding: 0;
   list-style: none;
-}
-.way {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  column-gap: 8px;
-  align-items: center;
-  min-height: 34px;
-  padding: 3px 12px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-card);
-}
-.way:has(input:checked) {
-  border-color: var(--damson);
-  background: var(--damson-soft);
-}
-.way b {
-  font-weight: 600;
-}
-.way small {
-  grid-column: 2;
-}
-.way small:empty {
-  display: none;
 }
 .seam {
   display: flex;

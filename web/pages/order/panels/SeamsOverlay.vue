@@ -2,8 +2,10 @@
 /** Seams over the sign: their lines, what each panel is called, and handles that are dragged or moved by keys. */
 import { computed, ref } from 'vue';
 import type { Axis } from '../../../../core/panels/ink';
+import { heightOf, widthOf } from '../../../../core/geometry/bounds';
+import { arrowStep } from '../../../stage/arrowStep';
 import { useOrder } from '../../../stores/order';
-import { useSeams } from '../../../stores/seams';
+import { AXIS_WORDS, useSeams } from '../../../stores/seams';
 import { useUnits } from '../../../stores/units';
 import type { Viewport } from '../../../stage/viewport';
 import InkChart from './InkChart.vue';
@@ -31,7 +33,7 @@ const lines = computed<Line[]>(() =>
     seams.now()[axis].map((x, index) => {
       const { value: held } = drag;
       const now = held?.axis === axis && held.index === index ? held.to : x;
-      return { axis, index, x: now, label: `${axis === 'upright' ? 'Upright' : 'Level'} seam ${index + 1}` };
+      return { axis, index, x: now, label: `${AXIS_WORDS[axis]} seam ${index + 1}` };
     }),
   ),
 );
@@ -69,24 +71,15 @@ function placeOf({ axis, x, label }: Line): Record<string, string> {
 
 /** A smaller number cannot be pressed: its panel is in the list all the same, px. */
 const SMALLEST = 15;
-/** Panels once each, at the middle of what is on them. */
+/** Panels once each, at the middle of what is seen of them. */
 const numbers = computed(() => {
-  const seen = new Map<number, { x: number; y: number; isCut: boolean; size: number }>();
-  const { seams: at, panels } = panelling.value;
-  const { minX, minY, maxX, maxY } = box.value;
-  const [xs, ys] = [
-    [minX, ...at.upright, maxX],
-    [minY, ...at.level, maxY],
-  ];
-  for (const { number, isCut } of panels) {
-    const [row, column] = [Math.floor((number - 1) / (xs.length - 1)), (number - 1) % (xs.length - 1)];
-    const x = (xs[column] + xs[column + 1]) / 2;
-    const y = (ys[row] + ys[row + 1]) / 2;
+  const once = new Map(panelling.value.panels.map((panel) => [panel.number, panel]));
+  return [...once.values()].flatMap(({ number, isCut, seen }) => {
     // no larger than its panel is on the screen, so that none lies on another
-    const room = Math.min(xs[column + 1] - xs[column], ys[row + 1] - ys[row]) * props.at.scale;
-    seen.set(number, { x, y, isCut, size: Math.min(30, room - 3) });
-  }
-  return [...seen].flatMap(([number, place]) => (place.size < SMALLEST ? [] : [{ number, ...place }]));
+    const size = Math.min(30, Math.min(widthOf(seen), heightOf(seen)) * props.at.scale - 3);
+    if (size < SMALLEST) return [];
+    return [{ number, isCut, size, x: (seen.minX + seen.maxX) / 2, y: (seen.minY + seen.maxY) / 2 }];
+  });
 });
 
 function down(event: PointerEvent, { axis, index, x }: Line): void {
@@ -108,11 +101,9 @@ function drop(): void {
   if (held && Math.abs(held.to - held.from) > 1e-6) seams.move(held.axis, held.index, held.to);
 }
 function key(event: KeyboardEvent, { axis, index, x }: Line): void {
-  const step = event.shiftKey ? 10 : 1;
-  const by: Record<string, number> =
-    axis === 'upright' ? { ArrowLeft: -step, ArrowRight: step } : { ArrowUp: -step, ArrowDown: step };
+  const by = arrowStep(event)?.[axis === 'upright' ? 0 : 1];
   if (event.key === 'Delete' || event.key === 'Backspace') seams.remove(axis, index);
-  else if (by[event.key] !== undefined) seams.move(axis, index, x + by[event.key]);
+  else if (by) seams.move(axis, index, x + by);
   else return;
   event.preventDefault();
   event.stopPropagation();
