@@ -4,7 +4,7 @@
 const FLOORS = [
   ['units'],
   ['geometry', 'colour', 'stages', 'hpgl'],
-  ['findings', 'swivel'],
+  ['findings', 'swivel', 'packing'],
   ['readers'],
   ['tracing'],
   ['artwork'],

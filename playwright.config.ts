@@ -3,7 +3,7 @@ import { basename } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 /** Files that take longest begin, so that none is left running alone at the end. */
-const LONG = ['walk.spec.ts', 'first-slice.spec.ts', 'artwork.spec.ts'];
+const LONG = ['walk.spec.ts', 'panels.spec.ts', 'first-slice.spec.ts', 'artwork.spec.ts'];
 const place = (file: string): number => (LONG.includes(file) ? LONG.indexOf(file) : LONG.length);
 
 /** A project is a process of its own, and so has a shop of its own: files share nothing and run side by side. */
@@ -21,10 +21,11 @@ export default defineConfig({
   workers: 2,
   projects,
   // a machine that is busy with other work must not fail a test
-  timeout: 240_000,
+  timeout: 180_000,
   expect: { timeout: 40_000 },
   reporter: [['line'], ['json']],
   use: {
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
     launchOptions: {

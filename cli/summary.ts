@@ -1,25 +1,54 @@
+import type { Matrix } from '../core/geometry/matrix';
+import { determinant } from '../core/geometry/matrix';
 import { rounded } from '../core/units/rounded';
 import { largest } from '../core/geometry/lists';
 import { componentsOf } from '../core/geometry/nesting';
 import { heightOf, widthOf } from '../core/geometry/bounds';
 import { costAt, inkProfile } from '../core/panels/ink';
 import { copiesOn } from '../core/layout/strip';
+import { lineLength } from '../core/geometry/path';
+import type { WasteLine } from '../core/panels/part';
+import { costOfLine } from '../core/panels/wander';
 import type { Plan } from '../core/plan/planned';
+import { AXES } from '../core/panels/axis';
+
+/** Lines in the waste by what they are: how many, and their length. */
+function wasteOf(plan: Plan) {
+  const all = plan.cuts.flatMap(({ strip }) => strip.placements.flatMap(({ part }) => part.waste));
+  const sum = (what: WasteLine['what']) => {
+    const own = all.filter((line) => line.what === what);
+    return { count: own.length, lengthMm: rounded(own.reduce((mm, line) => mm + lineLength(line), 0)) };
+  };
+  return { keys: sum('key'), numbers: sum('number') };
+}
 
 /** Each seam with what it cuts of all films that it takes apart. */
 function seamsOf({ panelling, panels, separation }: Plan) {
   if (!panelling) return [];
   const taken = new Set(panels.map(({ film }) => film.id));
   const regions = separation.films.filter(({ film }) => taken.has(film.id)).map(({ region }) => region);
-  return (['upright', 'level'] as const).flatMap((axis) => {
+  return AXES.flatMap((axis) => {
     const profile = inkProfile(regions, axis);
-    return panelling.seams[axis].map((at) => {
-      const { ink, crossings } = costAt(profile, at);
+    return panelling.seams[axis].map((at, i) => {
+      const way = panelling.seams.ways?.[axis][i];
+      const { ink, crossings } = way ? costOfLine(regions, way) : costAt(profile, at);
       const { minX, minY, maxX, maxY } = panelling.box;
       const points = axis === 'upright' ? [at, minY, at, maxY] : [minX, at, maxX, at];
-      return { axis, points: points.map((v) => rounded(v)), crossesMm: rounded(ink), crossings };
+      return {
+        axis,
+        points: Array.from(way ?? points, (v) => rounded(v)),
+        crossesMm: rounded(ink),
+        crossings,
+      };
     });
   });
+}
+
+/** Degrees clockwise that a placement is turned by, mirrored before or not. */
+function turnOf(matrix: Matrix): number {
+  const [a, b] = determinant(matrix) < 0 ? [-matrix[0], -matrix[1]] : matrix;
+  const degrees = rounded((Math.atan2(b, a) * 180) / Math.PI);
+  return degrees < 0 ? degrees + 360 : degrees;
 }
 
 /** What `plan.json` says: everything a person or a script wants to know of a plan, without its geometry. */
@@ -80,19 +109,22 @@ export function summarise(plan: Plan) {
       cut: isCut,
     })),
     seams: seamsOf(plan),
+    waste: wasteOf(plan),
     strips: cuts.map(({ strip }) => ({
       id: strip.id,
       film: strip.film.id,
       file: `${strip.id}.plt`,
-      placements: strip.placements.map(({ part, copy, box }) => ({
+      placements: strip.placements.map(({ part, copy, box, matrix }) => ({
         part: part.id,
         copy,
         x: rounded(box.minX),
         y: rounded(box.minY),
-        turned: strip.turned,
+        turned: turnOf(matrix) !== 0,
+        turnDegrees: turnOf(matrix),
         mirrored: strip.mirrored,
       })),
       lengthMm: rounded(strip.length),
+      usedShare: rounded(strip.used, 4),
     })),
     totals: {
       filmLengthMm: rounded(totals.filmLength),

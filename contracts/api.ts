@@ -40,6 +40,7 @@ export const filmSchema = z.object({
   kind,
   limits: limits.optional(),
   build: build.optional(),
+  grain: z.boolean().optional(),
   finish: finish.optional(),
   price: price.optional(),
   putAway: z.boolean().optional(),
@@ -57,6 +58,7 @@ export const filmChangeSchema = z.strictObject({
   cutFromBack: z.boolean().optional(),
   kind: kind.optional(),
   build: build.optional(),
+  grain: z.boolean().optional(),
   finish: finish.optional(),
   limits: limits.optional(),
   price: price.optional(),
@@ -75,6 +77,17 @@ const recipeSchema = z.object({
 
 const range = z.object({ least: z.number(), most: z.number() });
 
+export const takenPictureSchema = z.object({
+  /** SHA-256 */
+  file: z.string(),
+  /** px */
+  width: z.number(),
+  height: z.number(),
+});
+export type TakenPicture = z.infer<typeof takenPictureSchema>;
+
+export const cutterChangeSchema = z.strictObject({ reserve: z.number().min(0).max(5000) });
+
 export const cutterSchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -83,6 +96,7 @@ export const cutterSchema = z.object({
   narrowest: z.number(),
   margins: z.object({ far: z.number(), near: z.number(), lead: z.number(), tail: z.number() }),
   trackLength: z.number(),
+  reserve: z.number(),
   force: range,
   speed: range,
   ownSpeed: z.number(),
@@ -258,7 +272,7 @@ export const drawingSchema = z.object({
   design: z.array(z.array(z.number())),
   lines: z.array(z.array(z.number())),
   /** What each line is for. */
-  parts: z.array(z.enum(['align', 'art', 'border'])),
+  parts: z.array(z.enum(['align', 'art', 'waste', 'border'])),
   /** Designed lines that a tool follows; missing in cuts of earlier versions. */
   followed: z
     .array(
@@ -290,7 +304,7 @@ export const queueSchema = z.strictObject({
   /** Only these films: a spoilt layer cut again. */
   films: z.array(z.string().max(60)).max(200).readonly().optional(),
   /** Only these panels, by number: spoilt ones cut again. */
-  panels: z.array(z.number().int().min(1).max(200)).min(1).max(200).readonly().optional(),
+  panels: z.array(z.number().int().min(1).max(3000)).min(1).max(3000).readonly().optional(),
   /** Only these pieces of one film, each by a place on it. */
   again: z
     .strictObject({

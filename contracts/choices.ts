@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
-import { PANEL_WAYS } from '../core/panels/choices';
+import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
+import { PACKS } from '../core/layout/strip';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
 
@@ -9,6 +10,8 @@ const size = z.number().positive().max(100_000).nullable();
 const place = z.number().min(-100_000).max(100_000);
 const name = z.string().max(200);
 const filmId = z.string().max(60);
+/** `filmId` for what is kiss cut, `filmId/kind` for other lines. */
+const recipeId = z.string().max(80);
 const cutterId = z.string().max(60);
 
 const recipeChanges = z.strictObject({
@@ -105,6 +108,45 @@ const artworkSchema = z.strictObject({
   ignored: z.array(z.strictObject({ key: z.string().max(200), reason: z.string().max(300) })).max(5000),
 });
 
+const at = z.strictObject({ x: place, y: place });
+/** Panels and pieces together, more than any order has. */
+const MOST_NUMBERED = 3000;
+const seamOverlaps = z.array(z.number().min(0).max(1000).nullable()).max(200);
+
+export const keepOutSchema = z.strictObject({
+  name: z.string().max(60),
+  x: place,
+  y: place,
+  width: z.number().min(1).max(100_000),
+  height: z.number().min(1).max(100_000),
+});
+
+export const wallPictureSchema = z.strictObject({
+  file: z.string().regex(/^[0-9a-f]{64}$/),
+  width: z.number().int().min(1).max(100_000),
+  height: z.number().int().min(1).max(100_000),
+  from: at,
+  to: at,
+  apart: z.number().min(1).max(100_000),
+  at,
+});
+
+const packedStrip = z.strictObject({
+  roll: z.number().positive().max(5000),
+  pieces: z
+    .array(
+      z.strictObject({
+        part: z.string().max(200),
+        copy: z.number().int().min(0).max(1000),
+        x: z.number().min(-1e6).max(1e6),
+        y: z.number().min(-1e6).max(1e6),
+        turn: z.number().min(-1e6).max(1e6),
+        pinned: z.boolean(),
+      }),
+    )
+    .max(2000),
+});
+
 export const choicesSchema = z.strictObject({
   artwork: artworkSchema,
   films: z.strictObject({
@@ -122,10 +164,7 @@ export const choicesSchema = z.strictObject({
         shape: z.enum(['triangle', 'square', 'cross', 'ring']),
         count: z.union([z.literal(2), z.literal(3), z.literal(4)]),
         size: z.number().min(2).max(100).nullable(),
-        at: z
-          .array(z.strictObject({ x: place, y: place }))
-          .max(4)
-          .nullable(),
+        at: z.array(at).max(4).nullable(),
       })
       .nullable(),
     copies: z.record(filmId, z.number().int().min(1).max(1000)),
@@ -137,9 +176,28 @@ export const choicesSchema = z.strictObject({
     upright: z.array(place).max(200),
     level: z.array(place).max(200),
     overlap: z.number().min(0).max(1000),
+    overlaps: z.strictObject({ upright: seamOverlaps, level: seamOverlaps }),
     onTop: z.enum(['next', 'before']),
-    reserve: z.number().min(0).max(5000),
-    skip: z.array(z.number().int().min(1).max(200)).max(200),
+    stagger: z.number().min(0).max(1000),
+    reserve: z.number().min(0).max(5000).nullable(),
+    skip: z.array(z.number().int().min(1).max(MOST_NUMBERED)).max(MOST_NUMBERED),
+    keepLetters: z.boolean(),
+    whole: z.array(at).max(500),
+    together: z.enum(TOGETHER),
+    groups: z.array(z.array(at).max(500)).max(200),
+    alone: z.array(at).max(500),
+    keys: z.boolean(),
+    numbers: z.enum(['cut', 'pen', 'none']),
+    surface: z
+      .strictObject({
+        width: z.number().min(1).max(100_000),
+        height: z.number().min(1).max(100_000),
+        x: place,
+        y: place,
+        keepOuts: z.array(keepOutSchema).max(100),
+        picture: wallPictureSchema.nullable(),
+      })
+      .nullable(),
   }),
   layout: z.strictObject({
     copies: z.number().int().min(1).max(1000),
@@ -149,9 +207,14 @@ export const choicesSchema = z.strictObject({
     border: z.boolean(),
     borderDistance: z.number().min(0).max(200),
     place: z.enum(['edge', 'middle']),
+    pack: z.enum(PACKS),
+    packFilm: z.record(filmId, z.enum(PACKS)),
+    turns: z.enum(['none', 'quarter', 'free']),
+    between: z.number().min(0).max(200),
+    packed: z.record(filmId, z.array(packedStrip).max(200)),
     rolls: z.record(filmId, z.number().positive().max(5000)),
   }),
-  cut: z.strictObject({ recipes: z.record(cutterId, z.record(filmId, recipeChanges)) }),
+  cut: z.strictObject({ recipes: z.record(cutterId, z.record(recipeId, recipeChanges)) }),
   cutter: z.strictObject({ order: cutterId.nullable(), film: z.record(filmId, cutterId) }),
 });
 

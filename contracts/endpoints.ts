@@ -8,6 +8,7 @@ import {
   changedSchema,
   changeSchema,
   cutSchema,
+  cutterChangeSchema,
   cutterQuerySchema,
   cutterStateSchema,
   drawingSchema,
@@ -23,6 +24,7 @@ import {
   recordSchema,
   resumeSchema,
   shopSchema,
+  takenPictureSchema,
   textOrderSchema,
 } from './api';
 import { applyPageSchema, datumSchema, mapPageSchema } from './bench';
@@ -49,6 +51,7 @@ const byFilm = z.object({ film: z.string().max(60) });
 const byFont = z.object({ font: z.string().max(60) });
 const byPiece = z.object({ id, piece: z.string().max(200) });
 const byStrip = z.object({ id, strip: z.string().max(200) });
+const byCutter = z.object({ cutter: z.string().max(60) });
 const byHash = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
 /** JSON in a query. */
 const inJson = <T extends z.ZodType>(schema: T) =>
@@ -77,6 +80,12 @@ export const ENDPOINTS = {
     says: 'Change a film',
     takes: filmChangeSchema,
     gives: films,
+  },
+  'PATCH /api/cutters/{cutter}': {
+    params: byCutter,
+    says: 'Change what the shop keeps in hand on a cutter',
+    takes: cutterChangeSchema,
+    gives: shopSchema,
   },
   'GET /api/films.csv': { says: 'All films as a table', gives: 'text/csv' },
   'POST /api/films': {
@@ -111,6 +120,11 @@ export const ENDPOINTS = {
     gives: orderSchema,
   },
   'POST /api/files': { says: 'Keep and read a file, to add it to an order', upload: true, gives: fileSource },
+  'POST /api/pictures': {
+    says: 'Keep a picture that is only looked at, such as one of the wall',
+    upload: true,
+    gives: takenPictureSchema,
+  },
   'GET /api/readings': {
     query: z.object({ source: inJson(sourceSchema) }),
     says: 'What a source of artwork, as JSON, reads as',

@@ -1,6 +1,7 @@
 /** Tern Lane Signs, the made-up shop: what it stocks and cuts with. Forces and speeds are common practice, no source. */
 import type { Film } from '../core/films/film';
 import type { Cutter, Recipe } from '../core/layout/cutter';
+import { USUAL_RESERVE } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/shop';
 
 const sign = (
@@ -103,6 +104,7 @@ export const CURLEW: Cutter = {
   narrowest: 300,
   margins: { far: 12.7, near: 12.7, lead: 8, tail: 5 },
   trackLength: 6000,
+  reserve: USUAL_RESERVE,
   force: { least: 5, most: 600 },
   speed: { least: 5, most: 100 },
   ownSpeed: 30,
@@ -128,6 +130,7 @@ export const HERON: Cutter = {
   narrowest: 200,
   margins: { far: 12.7, near: 9, lead: 10, tail: 8 },
   trackLength: 3000,
+  reserve: USUAL_RESERVE,
   force: { least: 20, most: 300 },
   speed: { least: 5, most: 60 },
   ownSpeed: 25,
@@ -152,6 +155,7 @@ export const PLOVER: Cutter = {
   narrowest: 100,
   margins: { far: 8, near: 8, lead: 6, tail: 5 },
   trackLength: 1500,
+  reserve: USUAL_RESERVE,
   force: { least: 5, most: 210 },
   speed: { least: 1, most: 40 },
   ownSpeed: 15,
@@ -177,6 +181,7 @@ export const SALTPAN: Cutter = {
   narrowest: 100,
   margins: { far: 5, near: 5, lead: 8, tail: 5 },
   trackLength: 900,
+  reserve: USUAL_RESERVE,
   force: { least: 10, most: 1000 },
   speed: { least: 1, most: 60 },
   ownSpeed: 20,

@@ -2,7 +2,7 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { choose, expect, loadFilm, saved, section, test } from './shop';
+import { choose, expect, loadFilm, saved, section, settled, test } from './shop';
 import type { Page } from '@playwright/test';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
@@ -92,6 +92,19 @@ test('DXF without a unit asks once, says what each answer gives, and keeps its l
   const [kiss, through] = [...new Set([...text.matchAll(/FS(\d+)/g)].map(([, force]) => Number(force)))];
   expect(through / kiss).toBeCloseTo(2.5, 1);
   expect(text.match(new RegExp(`FS${through};PU`, 'g'))!.length).toBeGreaterThan(10);
+
+  // what this order changes in the dashes leaves what is kiss cut alone
+  await page.getByRole('group', { name: 'Kind of line' }).getByRole('button', { name: 'perforated' }).click();
+  await page.getByRole('button', { name: 'Less force' }).click();
+  await expect(page.getByRole('button', { name: "Shop's recipe" })).toBeEnabled();
+  await saved(page);
+  const [again] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'HP-GL' }).click(),
+  ]);
+  const changed = readFileSync(await again.path(), 'latin1');
+  const forces = new Set([...changed.matchAll(/FS(\d+)/g)].map(([, force]) => Number(force)));
+  expect([...forces]).toEqual([kiss, through - 5]);
 });
 
 test('a picture is traced, tried out over itself while a control moves, and undone', async ({ page }) => {
@@ -194,6 +207,8 @@ test('each kind of finding is mended with one click, all of it undone, and the r
     expect(before).toBeGreaterThan(0);
     await finding(page, says).first().getByRole('button', { name: button, exact: true }).click();
     await expect(finding(page, says)).toHaveCount(before - 1);
+    // rows move while the check-over looks again
+    await settled(page);
   };
   // the check-over comes after the plan
   await expect(finding(page, /A stem is/).first()).toBeVisible();

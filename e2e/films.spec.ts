@@ -2,19 +2,12 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { choose, expect, loadFilm, saved, section, test } from './shop';
+import { cancelAll, choose, expect, loadFilm, saved, section, test } from './shop';
 import type { Page } from '@playwright/test';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { textOf as pdfText } from './pdf';
 
 const dir = mkdtempSync(join(tmpdir(), 'jam-pan-films-'));
 const open = (page: Page, title: string) => page.getByRole('button', { name: title }).click();
-
-/** Takes every open cut out of the queue. */
-const cancelAll = (page: Page): Promise<void> =>
-  page.evaluate(async () => {
-    const cuts = (await (await fetch('/api/cuts')).json()) as { id: number }[];
-    for (const { id } of cuts) await fetch(`/api/cuts/${id}/cancel`, { method: 'POST' });
-  });
 
 test('near-equal colours of an uploaded drawing are folded into one film, and unfolded', async ({ page }) => {
   const path = join(dir, 'blues.svg');
@@ -92,14 +85,7 @@ async function textOf(page: Page, path: string): Promise<string> {
     const bytes = new Uint8Array(await (await fetch(address)).arrayBuffer());
     return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''));
   }, path);
-  const pdf = await getDocument({ data: new Uint8Array(Buffer.from(base64, 'base64')) }).promise;
-  const pages = await Promise.all(
-    Array.from({ length: pdf.numPages }, async (_, i) => (await pdf.getPage(i + 1)).getTextContent()),
-  );
-  return pages
-    .flatMap(({ items }) => items.map((item) => ('str' in item ? item.str : '')))
-    .join(' ')
-    .replace(/\s+/g, ' ');
+  return pdfText(Buffer.from(base64, 'base64'));
 }
 
 test('each way to lie under another film, marks, another order, copies, and one film cut again', async ({
@@ -253,6 +239,9 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   await narrowest.fill('2.2');
   await narrowest.press('Enter');
   await expect(narrowest).toHaveValue('2.20 mm');
+  const grain = page.getByRole('checkbox', { name: 'Heather has a grain' });
+  await expect(grain).not.toBeChecked();
+  await Promise.all([page.waitForResponse((answer) => answer.request().method() === 'PATCH'), grain.check()]);
   // a second roll, and a colour typed as Lab
   await page.getByRole('button', { name: 'Add a roll' }).click();
   const second = page.getByLabel('Width of roll 2 of Heather');
@@ -276,6 +265,7 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   await page.getByLabel('Search films').fill('heather');
   await open.click();
   await expect(narrowest).toHaveValue('2.20 mm');
+  await expect(grain).toBeChecked();
   await expect(second).toHaveValue('1220.0 mm');
   const [table] = await Promise.all([
     page.waitForEvent('download'),

@@ -76,8 +76,8 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
 
   // 4 layout: copies, turn, mirror, border; too wide is refused with both widths and ways out
   await section(page, 'Layout').click();
-  await page.getByLabel('Copies').fill('2');
-  await page.getByLabel('Copies').press('Enter');
+  await page.getByLabel('Copies', { exact: true }).fill('2');
+  await page.getByLabel('Copies', { exact: true }).press('Enter');
   await expect(section(page, 'Layout')).toContainText('2 copies');
   await page.getByLabel('Mirror', { exact: true }).click();
   await page.getByRole('option', { name: 'mirrored', exact: true }).click();
@@ -203,10 +203,10 @@ test('a change made while the server is away is kept and saved when it is back',
   await page.goto('/orders');
   await page.getByRole('link', { name: /Class numbers/ }).click();
   await section(page, 'Layout').click();
-  await expect(page.getByLabel('Copies')).toBeVisible();
+  await expect(page.getByLabel('Copies', { exact: true })).toBeVisible();
   await context.setOffline(true);
-  await page.getByLabel('Copies').fill('5');
-  await page.getByLabel('Copies').press('Enter');
+  await page.getByLabel('Copies', { exact: true }).fill('5');
+  await page.getByLabel('Copies', { exact: true }).press('Enter');
   await expect(page.getByText('Not saved yet: the server is away')).toBeVisible();
   await expect(section(page, 'Layout')).toContainText('5 copies');
   await context.setOffline(false);
@@ -222,8 +222,8 @@ test('two people at one order see each other’s changes', async ({ page, browse
   const other = await (await browser.newContext()).newPage();
   await other.goto(page.url());
   await other.getByRole('button', { name: /^\d Layout/ }).click();
-  await other.getByLabel('Copies').fill('3');
-  await other.getByLabel('Copies').press('Enter');
+  await other.getByLabel('Copies', { exact: true }).fill('3');
+  await other.getByLabel('Copies', { exact: true }).press('Enter');
   await expect(section(page, 'Layout')).toContainText('3 copies');
 });
 
@@ -237,22 +237,22 @@ test('two people change the same field: the later one chooses, with both values 
   const other = await (await browser.newContext()).newPage();
   await other.goto(page.url());
   await section(other, 'Layout').click();
-  await expect(other.getByLabel('Spacing')).toBeVisible();
+  await expect(other.getByLabel('Between copies')).toBeVisible();
   // the second person's page is cut off for a while
   await other.context().setOffline(true);
-  await other.getByLabel('Spacing').fill('3');
-  await other.getByLabel('Spacing').press('Enter');
-  await page.getByLabel('Spacing').fill('8');
-  await page.getByLabel('Spacing').press('Enter');
+  await other.getByLabel('Between copies').fill('3');
+  await other.getByLabel('Between copies').press('Enter');
+  await page.getByLabel('Between copies').fill('8');
+  await page.getByLabel('Between copies').press('Enter');
   await saved(page);
   await other.context().setOffline(false);
   const note = other.getByText('Layout, spacing: somebody else set 8 while you set 3.');
   await expect(note).toBeVisible();
-  await expect(other.getByLabel('Spacing')).toHaveValue('8.0 mm');
+  await expect(other.getByLabel('Between copies')).toHaveValue('8.0 mm');
   await other.getByRole('button', { name: 'Use mine' }).click();
   await expect(note).toBeHidden();
   await saved(other);
-  await expect(page.getByLabel('Spacing')).toHaveValue('3.0 mm');
+  await expect(page.getByLabel('Between copies')).toHaveValue('3.0 mm');
 });
 
 test('a film that is changed elsewhere shows in an open order', async ({ page, browser, shop }) => {
@@ -289,14 +289,14 @@ test('an answer that was asked for before a change was made does not take the ch
   await other.getByLabel('Name of the order').fill('Class numbers, both sides');
   await other.getByLabel('Name of the order').press('Enter');
   await expect.poll(() => held !== undefined).toBe(true);
-  await page.getByLabel('Copies').fill('7');
-  await page.getByLabel('Copies').press('Enter');
+  await page.getByLabel('Copies', { exact: true }).fill('7');
+  await page.getByLabel('Copies', { exact: true }).press('Enter');
   await saved(page);
   held!();
   await expect(page.getByLabel('Name of the order')).toHaveValue('Class numbers, both sides');
   await expect(section(page, 'Layout')).toContainText('7 copies');
-  await page.getByLabel('Spacing').fill('12');
-  await page.getByLabel('Spacing').press('Enter');
+  await page.getByLabel('Between copies').fill('12');
+  await page.getByLabel('Between copies').press('Enter');
   await saved(page);
   await page.reload();
   await expect(section(page, 'Layout')).toContainText('7 copies');
@@ -339,8 +339,8 @@ test('a drawing of a hundred thousand vertices is planned and re-planned', async
   await page.waitForURL(/orders\/\d+$/, { timeout: 60_000 });
   await expect(section(page, 'Films')).toContainText('6 films', { timeout: 60_000 });
   await section(page, 'Layout').click();
-  await page.getByLabel('Copies').fill('2');
-  await page.getByLabel('Copies').press('Enter');
+  await page.getByLabel('Copies', { exact: true }).fill('2');
+  await page.getByLabel('Copies', { exact: true }).press('Enter');
   await expect(section(page, 'Layout')).toContainText('2 copies', { timeout: 60_000 });
   await expect(page.getByText('planning …')).toHaveCount(0, { timeout: 60_000 });
 });

@@ -92,10 +92,10 @@ test('Artwork and Films', async ({ page }) => {
 test('Layout', async ({ page }) => {
   await open(page, /Marsh Wren/);
   await press(page, section(page, 'Layout'));
-  await type(page, page.getByLabel('Copies'), '3');
+  await type(page, page.getByLabel('Copies', { exact: true }), '3');
   await expect(section(page, 'Layout')).toContainText('3 copies');
-  await type(page, page.getByLabel('Spacing'), '1/2 in');
-  await expect(page.getByLabel('Spacing')).toHaveValue('12.7 mm');
+  await type(page, page.getByLabel('Between copies'), '1/2 in');
+  await expect(page.getByLabel('Between copies')).toHaveValue('12.7 mm');
   await pick(page, 'Mirror', 'not mirrored');
   await expect(page.getByRole('combobox', { name: 'Mirror' })).toContainText('not mirrored');
   await pick(page, 'On the film', 'as drawn');

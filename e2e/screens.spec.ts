@@ -23,10 +23,15 @@ for (const size of SIZES) {
         e.scrollHeight - e.clientHeight,
       ]);
       expect({ bar, over }).toEqual({ bar, over: [0, 0] });
-      for (const part of await box.locator('button:visible, a:visible').all()) {
-        const { x, width } = (await part.boundingBox())!;
-        expect(x + width, await part.innerText()).toBeLessThanOrEqual(size.width);
-      }
+      // in one look: a button of a plan that is under way may be gone at the next
+      const out = await box.evaluate(
+        (e, width) =>
+          [...e.querySelectorAll<HTMLElement>('button, a')]
+            .filter((part) => part.getBoundingClientRect().right > width)
+            .map((part) => part.innerText),
+        size.width,
+      );
+      expect({ bar, out }).toEqual({ bar, out: [] });
     }
   });
 }

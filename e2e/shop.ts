@@ -49,6 +49,10 @@ export const section = (page: Page, name: string): Locator =>
 /** What was changed lies on the server. */
 export const saved = (page: Page): Promise<void> => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
 
+/** Nothing is planned or checked any more: what the page shows stays where it is. */
+export const settled = (page: Page): Promise<void> =>
+  expect(page.locator('.work footer .doing')).toHaveText('');
+
 /** Picks one of a few by its name. */
 export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
   await page.getByRole('combobox', { name: label, exact: true }).click();
@@ -58,3 +62,10 @@ export async function choose(page: Page, label: string, option: string | RegExp)
 /** Puts a roll into a simulated cutter as its operator does. */
 export const loadFilm = (shop: Shop, width: number, cutter = 'curlew'): Promise<Response> =>
   fetch(`${shop.panels[cutter]}/load`, { method: 'POST', body: JSON.stringify({ width, length: 22_000 }) });
+
+/** Takes every open cut out of the queue. */
+export const cancelAll = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const cuts = (await (await fetch('/api/cuts')).json()) as { id: number }[];
+    for (const { id } of cuts) await fetch(`/api/cuts/${id}/cancel`, { method: 'POST' });
+  });

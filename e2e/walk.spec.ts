@@ -87,7 +87,8 @@ async function barriers(page: Page): Promise<string[]> {
   }, TAGS);
 }
 
-const FOLDS = /^(Near-equal colours|Overlaps and copies|Layer marks|Line kinds|Place)/;
+const FOLDS =
+  /^(Near-equal colours|Overlaps and copies|Layer marks|Line kinds|Place|Seams one by one|Kept whole|Overlap and keys|Wall or window|Films by themselves)/;
 
 for (const size of SIZES) {
   test(`pages and sections at ${size.width} × ${size.height}`, async ({ page }) => {
@@ -113,17 +114,30 @@ for (const size of SIZES) {
     }
     await page.goto('/orders');
     await page.getByRole('link', { name: /Race hut wall/ }).click();
-    await expect(section(page, 'Panels')).toContainText('seams');
+    await expect(section(page, 'Panels')).toContainText('seam');
     await section(page, 'Panels').click();
+    // both sizes share a shop: each begins with seams as they are placed by themselves
+    await page.getByRole('radio', { name: /Where they cut least/ }).click();
+    await expect(section(page, 'Panels')).toContainText('3 seams');
     await expect(page.getByRole('slider').first()).toBeVisible();
     await look('order, panels of a wall');
     await page.getByRole('radio', { name: /By hand/ }).click();
     await page.getByRole('button', { name: 'Add an upright seam' }).click();
     await saved(page);
     await look('order, panels by hand');
+    await page.getByRole('radio', { name: /Whole pieces first/ }).click();
+    await page.getByRole('checkbox', { name: 'The surface is known' }).click();
+    await page.getByRole('button', { name: 'Keep a door or window clear' }).click();
+    await expect(page.getByLabel('Door 1, wide')).toBeVisible();
+    await saved(page);
+    await look('order, whole pieces on a wall with a door');
     await page.getByRole('link', { name: 'Fitting map' }).click();
     await expect(page.getByRole('img', { name: /The sign in its panels/ })).toBeVisible();
     await look('fitting map');
+    await page.goBack();
+    await section(page, 'Panels').click();
+    await page.getByRole('checkbox', { name: 'The surface is known' }).click();
+    await saved(page);
     await page.goto('/orders');
     await page.getByRole('link', { name: /Slipway sign/ }).click();
     await expect(section(page, 'Films')).toContainText('6 films');

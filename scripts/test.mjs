@@ -72,12 +72,12 @@ function count(ok, file, read) {
   if (!ok && counts.failed === 0) failed++;
 }
 
-const jest = (project, env) => {
+const jest = (project, workers, env) => {
   const file = join(out, `${project}.json`);
   const ok = step(
     `${project} tests`,
     'npx',
-    ['jest', '--selectProjects', project, '--maxWorkers=2', '--json', `--outputFile=${file}`],
+    ['jest', '--selectProjects', project, `--maxWorkers=${workers}`, '--json', `--outputFile=${file}`],
     env,
   );
   count(ok, file, (report) => ({
@@ -95,8 +95,9 @@ try {
     ['pages', 'npx', ['vite', 'build', '--logLevel', 'error']],
     ['unused code', 'npx', ['knip', '--no-config-hints']],
   ]);
-  jest('unit');
-  jest('server', { DATABASE_URL: postgres.fresh('jampan_server') });
+  jest('unit', 2);
+  // more than there are cores: many of them wait, for machines and for what must not answer
+  jest('server', 3, { DATABASE_URL: postgres.fresh('jampan_server') });
   const report = join(out, 'browser.json');
   const ok = step('browser tests', 'npx', ['playwright', 'test'], {
     DATABASE_URL: postgres.fresh('jampan_browser'),

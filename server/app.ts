@@ -14,8 +14,18 @@ import { orderRoutes } from './routes/orders';
 import { shopRoutes } from './routes/shop';
 import type { CutServices } from './services/cuts';
 
+export interface AppOptions {
+  readonly pagesDir?: string;
+  /** How many files one sender may bring in. */
+  readonly filesPerMinute?: number;
+}
+
 /** The whole application as an Express app; it listens nowhere by itself. */
-export function createApp(services: CutServices, log: Logger, pagesDir?: string): Express {
+export function createApp(
+  services: CutServices,
+  log: Logger,
+  { pagesDir, filesPerMinute = 60 }: AppOptions,
+): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -39,12 +49,13 @@ export function createApp(services: CutServices, log: Logger, pagesDir?: string)
   app.use(express.json({ limit: '2mb' }));
   const description = openApi();
   app.get('/api/openapi.json', (_request, response) => void response.json(description));
-  mount(app, {
+  const handlers = {
     ...shopRoutes(services),
     ...artworkRoutes(services),
     ...orderRoutes(services),
     ...cutRoutes(services),
-  });
+  };
+  mount(app, handlers, filesPerMinute);
   app.use('/api', (_request, _response, next) =>
     next(new Trouble(404, 'not-found', 'There is nothing at this address.')),
   );

@@ -13,7 +13,7 @@ import { openServer } from './open';
 let server: RunningServer;
 beforeAll(async () => {
   const databaseUrl = await freshDatabase('jampan_fuzz');
-  server = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
+  server = await openServer({ databaseUrl, log: pino({ level: 'silent' }), filesPerMinute: 10_000 });
   await seedShop(server.services, { curlew: { host: '127.0.0.1', port: 9 } });
 }, 60_000);
 afterAll(async () => {

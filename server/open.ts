@@ -2,6 +2,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import type { Logger } from 'pino';
+import type { AppOptions } from './app';
 import { createApp } from './app';
 import { openDispatcher } from './cutters/dispatcher';
 import { connect } from './db/connect';
@@ -16,10 +17,9 @@ export interface RunningServer {
   readonly close: () => Promise<void>;
 }
 
-export interface ServerOptions {
+export interface ServerOptions extends AppOptions {
   readonly databaseUrl: string;
   readonly port?: number;
-  readonly pagesDir?: string;
   readonly log?: Logger;
 }
 
@@ -27,8 +27,8 @@ export interface ServerOptions {
 export async function openServer({
   databaseUrl,
   port = 0,
-  pagesDir,
   log = pino({ level: 'warn' }),
+  ...options
 }: ServerOptions): Promise<RunningServer> {
   const { db, close: closeDb } = await connect(databaseUrl, log);
   const hub = await openHub(databaseUrl, db, log);
@@ -36,7 +36,7 @@ export async function openServer({
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });
   const services: CutServices = { db, hub, pool, dispatch: dispatcher.dispatch };
   void fillSummaries(services).catch((error: unknown) => log.warn({ err: error }, 'rows without a picture'));
-  const app = createApp(services, log, pagesDir);
+  const app = createApp(services, log, options);
   const server = await new Promise<Server>((done) => {
     const listening = app.listen(port, '127.0.0.1', () => done(listening));
   });

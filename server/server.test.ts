@@ -43,8 +43,8 @@ let sim: RunningSim;
 
 beforeAll(async () => {
   // two server processes' worth on one database
-  server = await openServer({ databaseUrl: url });
-  other = await openServer({ databaseUrl: url });
+  server = await openServer({ databaseUrl: url, filesPerMinute: 1000 });
+  other = await openServer({ databaseUrl: url, filesPerMinute: 1000 });
   sim = await serveSim({ spec: CURLEW_SPEC, timeFactor: 60, film: ROLL });
   await seedShop(server.services, {
     curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel },
@@ -831,6 +831,45 @@ describe('cutting', () => {
     expect((await getCut(queued[1].id)).state).toBe('wants-film');
   }, 30_000);
 
+  test('what is kept in hand of a cutter is changed, bounded, and told', async () => {
+    const shop = (await api().get('/api/shop').expect(200)).body;
+    const ofCurlew = (all: { cutters: { id: string; reserve: number }[] }): number =>
+      all.cutters.find(({ id }) => id === 'curlew')!.reserve;
+    expect(ofCurlew(shop)).toBe(12.7);
+    const changed = (await api().patch('/api/cutters/curlew').send({ reserve: 20 }).expect(200)).body;
+    expect(changed.version).not.toBe(shop.version);
+    expect(ofCurlew(changed)).toBe(20);
+    await api().patch('/api/cutters/curlew').send({ reserve: -1 }).expect(400);
+    await api().patch('/api/cutters/curlew').send({ name: 'Egret' }).expect(400);
+    await api().patch('/api/cutters/nobody').send({ reserve: 1 }).expect(404);
+    const back = (await api().patch('/api/cutters/curlew').send({ reserve: 12.7 }).expect(200)).body;
+    expect(back.version).toBe(shop.version);
+  });
+
+  test('a picture of the wall is kept, measured as it is seen, and shown; what is none gets a sentence', async () => {
+    const turned = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#abc' } })
+      .jpeg()
+      .withMetadata({ orientation: 6 })
+      .toBuffer();
+    const kept = (await api().post('/api/pictures').attach('file', turned, 'wall.jpg').expect(200)).body;
+    expect(kept).toEqual({ file: expect.stringMatching(/^[0-9a-f]{64}$/), width: 40, height: 60 });
+    const shown = await api()
+      .get(`/api/files/${kept.file}/picture?width=100`)
+      .buffer()
+      .parse(binary)
+      .expect(200);
+    const { width, height } = await sharp(shown.body as Buffer).metadata();
+    expect([width, height]).toEqual([40, 60]);
+    const none = await api().post('/api/pictures').attach('file', Buffer.from(WREN), 'wall.png').expect(422);
+    expect(none.body).toMatchObject({
+      code: 'no-picture',
+      message: expect.stringContaining('JPEG, PNG or WebP'),
+    });
+    const broken = turned.subarray(0, turned.length - 200);
+    const cut = await api().post('/api/pictures').attach('file', Buffer.from(broken), 'wall.jpg');
+    expect(cut.status).toBe(422);
+  });
+
   test('a film that runs true for less than it needs is cut strip by strip, each with its own record', async () => {
     await clearQueue();
     const order = await newOrder();
@@ -1088,6 +1127,32 @@ describe('papers', () => {
     const hints = applyPageSchema.parse(body).steps.flatMap((step) => step.hints);
     expect(hints).toContain('in 2 panels, applied 2, 1, each 10.0 mm (0.39 in) beneath the next');
   });
+
+  test('a film that is cut piece by piece says on the application sheet where each piece sits', async () => {
+    const order = await newOrder();
+    const layout = { ...order.choices.layout, pack: 'piece', copies: 2 } as const;
+    await change(order, { layout }).expect(200);
+    const { body } = await api().get(`/api/orders/${order.id}/application`).expect(200);
+    const base = applyPageSchema.parse(body).steps.at(-1)!;
+    expect(base.hints).toContain(
+      `${base.placing!.sign.length} pieces, each cut by itself: put each where its number stands on the sign`,
+    );
+    const [strip] = base.placing!.strips;
+    expect(strip.pieces).toHaveLength(2 * base.placing!.sign.length);
+    const text = textOf(await paperOf(order, 'application'));
+    const numbers = text
+      .split(/\s+/)
+      .filter((word) => /^\d+$/.test(word))
+      .map(Number);
+    // on the sign once, on the film for each copy
+    for (const { number } of base.placing!.sign)
+      expect(numbers.filter((one) => one === number).length).toBeGreaterThanOrEqual(3);
+    const packed = { [base.film.name.toLowerCase()]: [{ roll: 610, pieces: [] }] };
+    await change(order, { layout: { ...layout, packed } }).expect(200);
+    expect((await api().get(`/api/orders/${order.id}/application`)).body.steps.at(-1).placing).toEqual(
+      base.placing,
+    );
+  }, 60_000);
 
   test('the application sheet goes from the top film to the base, with weed hints and where marks meet', async () => {
     const order = await newOrder();

@@ -93,3 +93,8 @@ describe('text laid out', () => {
     expect(borrowed.findings.map(({ code }) => code)).toEqual(['letters-borrowed']);
   });
 });
+
+test('every letter knows its line and its word', () => {
+  const two = shaped([letter, letter, space, letter], [letter, space, space, letter]);
+  expect(layText(two, source()).shapes.map(({ word }) => word)).toEqual(['0/0', '0/0', '0/1', '1/0', '1/2']);
+});

@@ -38,7 +38,7 @@ export function layText(shaped: ShapedText, source: TextSource): Artwork {
     const share = source.align === 'left' ? 0 : source.align === 'middle' ? 0.5 : 1;
     // the block's middle stands over the middle of an arc, however its lines are aligned
     const start = (widest - widths[i]) * share - widest / 2;
-    return layLine(line, start, i * source.lineSpacing * em, em, tracking, source);
+    return layLine(line, start, i, em, tracking, source);
   });
   return onOwnPage(shapes, findingsOf(shaped));
 }
@@ -50,13 +50,14 @@ const lineWidth = (line: readonly ShapedGlyph[], em: number, tracking: number): 
 function layLine(
   line: readonly ShapedGlyph[],
   start: number,
-  baseline: number,
+  index: number,
   em: number,
   tracking: number,
-  { arcRadius, colour }: TextSource,
+  { arcRadius, colour, lineSpacing }: TextSource,
 ): Shape[] {
   const shapes: Shape[] = [];
-  let x = start;
+  const baseline = index * lineSpacing * em;
+  let [x, word] = [start, 0];
   for (const { path, advance, dx, dy } of line) {
     const width = advance * em;
     if (path.ops.length > 0) {
@@ -65,8 +66,9 @@ function layLine(
         arcRadius === 0
           ? translation(x, baseline)
           : multiply(onArc(x + width / 2, baseline, arcRadius), translation(-width / 2, 0));
-      shapes.push({ path, matrix: multiply(place, own), colour, fill: 'nonzero', clips: [] });
-    }
+      const shape = { path, matrix: multiply(place, own), colour, fill: 'nonzero', clips: [] } as const;
+      shapes.push({ ...shape, word: `${index}/${word}` });
+    } else word++;
     x += width + tracking;
   }
   return shapes;

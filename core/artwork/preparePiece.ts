@@ -39,6 +39,8 @@ export interface PreparedShape {
   readonly bounds: Bounds;
   /** `pieceId/shape`: what rules and fixes name it by. */
   readonly ref: string;
+  /** Of typed text: `pieceId/line/word`. */
+  readonly word?: string;
 }
 
 /** Something the tool follows as a line and does not cut around; mm at final size. */
@@ -280,7 +282,9 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
     }
     const region = regionOf(shape, matrix, ref, rules, clipTo(shape));
     if (region.length === 0) return;
-    if (kind === 'kiss') shapes.push({ colour: shape.colour, region, bounds: regionBounds(region), ref });
+    const word = shape.word === undefined ? {} : { word: `${rules.id}/${shape.word}` };
+    if (kind === 'kiss')
+      shapes.push({ colour: shape.colour, region, bounds: regionBounds(region), ref, ...word });
     else for (const points of region) add({ points, closed: true });
   });
   return { shapes, lines };

@@ -34,6 +34,8 @@ export interface Film {
   readonly finish?: Finish;
   /** Not offered any more; orders that use it keep it. */
   readonly putAway?: boolean;
+  /** It looks another way when it is turned: brushed, patterned. Missing: as its build has it. */
+  readonly grain?: boolean;
   /** The shop's own money, for a metre of the roll. */
   readonly price?: number;
 }
@@ -64,6 +66,9 @@ const STACK: Readonly<Record<Build, number>> = { opaque: 3, metallic: 2, translu
 export const buildOf = (film: Film): Build => film.build ?? (film.kind === 'garment' ? 'flock' : 'opaque');
 
 export const finishOf = (film: Film): Finish => film.finish ?? (film.kind === 'garment' ? 'matt' : 'gloss');
+
+/** Whether a film may be turned by 180° only: flock lies one way, and so does what is brushed or patterned. */
+export const hasGrain = (film: Film): boolean => film.grain ?? buildOf(film) === 'flock';
 
 /** A film's own limits; where it has none, those of its kind and build. */
 export const limitsOf = (film: Film): FilmLimits => ({

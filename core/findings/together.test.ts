@@ -25,3 +25,17 @@ test('what holds for several films is said once, with their names; the rest stay
     ['Chalk too-wide', []],
   ]);
 });
+
+test('a film of which the same holds at several places is named once', () => {
+  const said = saidOnce([
+    finding('panel-too-large', 'Damson'),
+    finding('panel-too-large', 'Damson'),
+    finding('panel-too-large', 'Quince'),
+    finding('panel-too-large', 'Quince'),
+    finding('short', 'Quince'),
+  ]);
+  expect(said.map(({ finding: { message }, alsoFilms }) => [message, alsoFilms])).toEqual([
+    ['Damson panel-too-large', ['Quince']],
+    ['Quince short', []],
+  ]);
+});

@@ -1,15 +1,16 @@
-/** Outlines that are found by where their boxes lie. */
+/** Things that are found by where their boxes lie. */
 import Flatbush from 'flatbush';
+import type { Bounds } from './bounds';
 import type { Region } from './region';
 import { ringBounds } from './region';
 
-/** The boxes of one or more rings; `search` answers with the rings' places in the list. */
-export function boxesOf(rings: Region): Flatbush {
-  const index = new Flatbush(rings.length);
-  for (const ring of rings) {
-    const { minX, minY, maxX, maxY } = ringBounds(ring);
-    index.add(minX, minY, maxX, maxY);
-  }
+/** An index of one or more boxes; `search` answers with their places in the list. */
+export function indexOfBoxes(boxes: readonly Bounds[]): Flatbush {
+  const index = new Flatbush(boxes.length);
+  for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
   index.finish();
   return index;
 }
+
+/** The boxes of one or more rings. */
+export const boxesOf = (rings: Region): Flatbush => indexOfBoxes(rings.map(ringBounds));

@@ -1,5 +1,6 @@
 /** Which outlines lie inside which. */
 import type Flatbush from 'flatbush';
+import { emptyBounds, growBounds } from './bounds';
 import { boxesOf } from './boxes';
 import type { Spot } from './spot';
 import type { Region, Ring } from './region';
@@ -61,6 +62,22 @@ function ringsAround(rings: Region, ring: Ring, boxes: Flatbush): number[] {
 /** Whether a place lies on a region and not in a hole of it. */
 export const liesOn = (region: Region, at: Spot): boolean =>
   region.filter((ring) => isInside(ring, at)).length % 2 === 1;
+
+/** A place well on a region: half way between the first two crossings of a level line through its first ring's middle. */
+export function placeOn(region: Region): { readonly x: number; readonly y: number } {
+  const { minY, maxY } = growBounds(emptyBounds(), region[0]);
+  // off the middle by a little: no point of a plain shape lies there
+  const y = minY + (maxY - minY) * 0.4987;
+  const at: number[] = [];
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      if (ring[i + 1] > y === ring[j + 1] > y) continue;
+      at.push(ring[i] + ((ring[j] - ring[i]) * (y - ring[i + 1])) / (ring[j + 1] - ring[i + 1]));
+    }
+  }
+  const [a, b] = at.sort((p, q) => p - q);
+  return { x: (a + b) / 2, y };
+}
 
 /** Whether a place lies inside a ring: even-odd ray crossing. */
 export function isInside(ring: Ring, [x, y]: Spot): boolean {

@@ -123,6 +123,17 @@ export function lineLength({ points, closed }: Polyline): number {
   return length;
 }
 
+/** Points of several lines one behind the other, x0, y0, x1, y1 … */
+export function joinedPoints(...lines: readonly ArrayLike<number>[]): Float64Array {
+  const points = new Float64Array(lines.reduce((sum, line) => sum + line.length, 0));
+  let at = 0;
+  for (const line of lines) {
+    points.set(line, at);
+    at += line.length;
+  }
+  return points;
+}
+
 /** The same points from the last to the first. */
 export function backwards(points: Float64Array): Float64Array {
   const n = points.length;

@@ -10,6 +10,8 @@ export interface Cutter {
   readonly margins: Margins;
   /** How long film runs true, mm; of a flatbed, how long its bed is. */
   readonly trackLength: number;
+  /** mm of the cuttable width that the shop keeps in hand when art is taken apart. */
+  readonly reserve: number;
   readonly force: Range;
   readonly speed: Range;
   /** cm/s that it runs at when it is left to the machine. */
@@ -17,6 +19,9 @@ export interface Cutter {
   readonly motion: Motion;
   readonly device: Device;
 }
+
+/** Half an inch kept in hand (common practice, no source). */
+export const USUAL_RESERVE = 12.7;
 
 /** Film at each edge that is not cut, mm: across, what the rollers hold at the far and the near edge; along, its ends. */
 export interface Margins {
@@ -71,7 +76,7 @@ export interface Device extends Axes {
 /** What of a cutter matters to what lies in it. */
 export interface Bed extends Pick<
   Cutter,
-  'name' | 'kind' | 'widest' | 'narrowest' | 'margins' | 'trackLength'
+  'name' | 'kind' | 'widest' | 'narrowest' | 'margins' | 'trackLength' | 'reserve'
 > {
   readonly device: Pick<Device, 'tools'>;
 }

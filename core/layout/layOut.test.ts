@@ -29,6 +29,7 @@ function layer(width: number, height: number, more: Partial<Film> = {}): Part {
     region: rectangle(bounds),
     lines: [],
     marks: [],
+    waste: [],
     bounds,
     area: width * height,
   };

@@ -1,4 +1,3 @@
-import { own } from '../units/own';
 import { largest } from '../geometry/lists';
 import type { Film, Roll } from '../films/film';
 import type { Finding } from '../findings/finding';
@@ -15,11 +14,14 @@ import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
 import { endOfStrip, filmFindings, mirrorFindings, noRoll, rollMisfit, tooWide } from './layoutFindings';
 import type { Item, Shelf } from './shelves';
+import { finishedStrip, topOf } from './finishedStrip';
+import type { OnFilm, PackStep } from './packOnFilm';
+import { packCloser, packedStrips, packOnFilm } from './packOnFilm';
+import { rimOf, rollsFor, SWING_ROOM } from './roll';
 import type { Layout, LayoutChoices, Placement, Strip } from './strip';
+import { packOf } from './strip';
 import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
 
-/** Room kept at both edges of the cuttable width: the holder swings past the art by its blade offset, mm. */
-export const SWING_ROOM = 0.5;
 /**
  * Lays one film's parts on its rolls: side by side across the film, row after row along it. A film that runs true for
  * less than it needs, or of which less is left on the roll, goes over several strips, as few as that allows.
@@ -32,11 +34,10 @@ export function layOut(film: Film, parts: readonly Part[], choices: LayoutChoice
 
 function ontoRolls(film: Film, parts: readonly Part[], choices: LayoutChoices, cutter: Bed): Layout {
   if (film.rolls.length === 0) return { strips: [], findings: [noRoll(film)] };
-  const fitting = film.rolls.filter((roll) => isTaken(roll, cutter));
-  if (fitting.length === 0) return { strips: [], findings: [rollMisfit(film, cutter)] };
-  const chosen = fitting.filter(({ width }) => width === own(choices.rolls, film.id));
+  let rolls = rollsFor(film, choices, cutter);
+  if (rolls.length === 0) return { strips: [], findings: [rollMisfit(film, cutter)] };
+  if (packOf(choices, film) !== 'one') return packed(film, rolls, parts, choices, cutter);
   const strips: Strip[] = [];
-  let rolls = chosen.length > 0 ? chosen : fitting;
   let left = parts.flatMap((part) => copiesOf(part, choices));
   while (left.length > 0) {
     const best = bestRoll(left, rolls, choices, cutter);
@@ -51,11 +52,50 @@ function ontoRolls(film: Film, parts: readonly Part[], choices: LayoutChoices, c
   return { strips, findings: filmFindings(film, strips, cutter) };
 }
 
+/** A film's pieces on the roll of which they take the least, or why they fit on none. */
+function packedOn(
+  film: Film,
+  rolls: readonly Roll[],
+  parts: readonly Part[],
+  choices: LayoutChoices,
+  cutter: Bed,
+): OnFilm | Finding {
+  const items = parts.flatMap((part) => copiesOf(part, choices));
+  return packOnFilm(film, rolls, items, { choices, cutter, mirrored: isMirrored(film, choices) });
+}
+
+function packed(
+  film: Film,
+  rolls: readonly Roll[],
+  parts: readonly Part[],
+  choices: LayoutChoices,
+  cutter: Bed,
+): Layout {
+  const on = packedOn(film, rolls, parts, choices, cutter);
+  if ('code' in on) return { strips: [], findings: [on] };
+  const strips = packedStrips(on);
+  return { strips, findings: filmFindings(film, strips, cutter) };
+}
+
+/**
+ * Packs a film's pieces closer than they lie now, round by round; nothing for one that is laid as one, or has no room.
+ * @param rounds for each strip; the same seed and rounds end in the same places
+ */
+export function* packLaid(
+  film: Film,
+  parts: readonly Part[],
+  choices: LayoutChoices,
+  cutter: Bed,
+  how: { readonly rounds: number; readonly seed: number },
+): Generator<PackStep, void, void> {
+  const rolls = rollsFor(film, choices, cutter);
+  if (packOf(choices, film) === 'one' || parts.length === 0 || rolls.length === 0) return;
+  const on = packedOn(film, rolls, parts, choices, cutter);
+  if (!('code' in on)) yield* packCloser(on, how);
+}
+
 const copiesOf = (part: Part, { copies }: LayoutChoices): Item[] =>
   Array.from({ length: part.copies ?? copies }, (_, copy) => ({ part, copy }));
-
-export const isTaken = ({ width }: Roll, { narrowest, widest }: Bed): boolean =>
-  width >= narrowest && width <= widest;
 
 /** Items as they would lie on one roll. */
 interface OnRoll {
@@ -109,8 +149,6 @@ function onRoll(items: readonly Item[], roll: Roll, choices: LayoutChoices, cutt
   return { roll, cuttable, shelves, lead: cutter.margins.lead, tail: cutter.margins.tail, spacing };
 }
 
-export const rimOf = ({ border, borderDistance }: LayoutChoices): number => (border ? borderDistance : 0);
-
 /**
  * The shelves strip by strip: none longer than a strip may be, and all together no longer than the roll (no more than
  * there are sheets), unless a single shelf is, or there is no other roll for what is left.
@@ -149,24 +187,15 @@ function stripOf(
   const mirrored = isMirrored(film, choices);
   const rim = rimOf(choices);
   const width = largest(shelves.map(({ across }) => across));
-  const y = choices.place === 'middle' ? (on.cuttable - width) / 2 : SWING_ROOM;
-  const placements = place(shelves, [on.lead, y], choices.spacing, rim, mirrored);
-  const length = stripLength(shelves, on);
-  const area = length * on.roll.width;
-  return {
-    id: before === 0 ? film.id : `${film.id}.${before + 1}`,
-    film,
-    roll: on.roll,
-    cuttable: on.cuttable,
-    edges: { far: cutter.margins.far, near: cutter.margins.near },
+  const top = topOf(choices, on.cuttable, width);
+  const placements = place(shelves, [on.lead, top], choices.spacing, rim, mirrored);
+  return finishedStrip(film, before, on, cutter, {
     mirrored,
     turned: shelves.some(({ items }) => items.some(({ turned }) => turned)),
     placements,
     borders: choices.border ? placements.map((p) => borderOf(p, rim)) : [],
-    length,
-    area,
-    used: placements.reduce((sum, { part }) => sum + part.area, 0) / area,
-  };
+    length: stripLength(shelves, on),
+  });
 }
 
 function place(

@@ -2,8 +2,9 @@
 import type { Film, Roll } from '../films/film';
 import { limitsOf } from '../films/film';
 import type { Finding } from '../findings/finding';
-import { joinBounds } from '../geometry/bounds';
+import { heightOf, joinBounds, widthOf } from '../geometry/bounds';
 import { formatBoth, formatLength, formatRun } from '../units/length';
+import type { Part } from '../panels/part';
 import type { Bed } from './cutter';
 import type { LayoutChoices, Strip } from './strip';
 import type { Laid } from './shelves';
@@ -53,6 +54,44 @@ export function tooWide(
     limit: usable,
   };
 }
+
+/** A piece that lies in no cutter, whichever way it is turned. */
+export function pieceTooLarge({ label, film, bounds }: Part, across: number, along: number): Finding {
+  const size = `${formatLength(widthOf(bounds), 'mm')} × ${formatLength(heightOf(bounds), 'mm')}`;
+  return {
+    code: 'piece-too-large',
+    film: film.name,
+    severity: 'stop',
+    message: `${label[0].toUpperCase()}${label.slice(1)} is ${size}; ${formatLength(across, 'mm')} across and ${formatLength(along, 'mm')} along is the most.`,
+    waysOut: [
+      'Lay the film as one under Layout: it is taken apart into panels then',
+      'Make the sign smaller',
+      'Pick a film on a wider roll under Films',
+    ],
+    where: bounds,
+    limit: across,
+  };
+}
+
+/** Layer marks line up films as wholes. */
+export const marksLeftOut = ({ name }: Film): Finding => ({
+  code: 'marks-left-out',
+  film: name,
+  severity: 'check',
+  message: `${name} is cut in pieces, so it has no layer marks: its pieces are lined up by the application sheet.`,
+  waysOut: ['Lay this film as one under Layout, by itself'],
+});
+
+/** More pieces than a search gets anywhere with. */
+export const tooManyToPack = ({ name }: Film, pieces: number, most: number): Finding => ({
+  code: 'too-many-to-pack',
+  film: name,
+  severity: 'stop',
+  message: `${name} comes to ${pieces} pieces; ${most} are the most that are packed.`,
+  waysOut: ['Pack it by word, or lay it as one, under Layout', 'Cut fewer copies at a time'],
+  measured: pieces,
+  limit: most,
+});
 
 /** What a film's strips want looked at. */
 export function filmFindings(film: Film, strips: readonly Strip[], cutter: Bed): Finding[] {

@@ -7,7 +7,7 @@ import { panelRoomOf } from './panelRoom';
 
 const { layout } = DEFAULT_CHOICES;
 const room = (rolls: readonly Roll[], more: Partial<typeof layout> = {}) =>
-  panelRoomOf({ ...DEMO_FILMS[0], rolls }, { ...layout, border: false, ...more }, CURLEW);
+  panelRoomOf({ ...DEMO_FILMS[0], rolls }, { ...layout, border: false, ...more }, CURLEW, null);
 const { far, near, lead, tail } = CURLEW.margins;
 
 test('is what the knife reaches of the widest roll, less weed borders', () => {

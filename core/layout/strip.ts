@@ -1,9 +1,11 @@
 /** How parts lie on film. */
+import { own } from '../units/own';
 import type { Film, Roll } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
+import type { Lying } from '../packing/lying';
 import type { Part } from '../panels/part';
 import type { Margins } from './cutter';
 
@@ -17,8 +19,37 @@ export interface LayoutChoices {
   /** mm from the art to its weed border */
   readonly borderDistance: number;
   readonly place: 'edge' | 'middle';
+  /** How far a film's art may be taken apart to take less film. */
+  readonly pack: Pack;
+  /** Films that differ, by id. */
+  readonly packFilm: Readonly<Record<string, Pack>>;
+  /** How pieces may be turned to lie closer; a film with a grain by 180° at most. */
+  readonly turns: 'none' | 'quarter' | 'free';
+  /** mm between pieces */
+  readonly between: number;
+  /** Where pieces lie that were packed closer, by film id, strip by strip; for other pieces than there are now it does not count. */
+  readonly packed: Readonly<Record<string, readonly PackedStrip[]>>;
   /** Width of the roll a film is cut from, by film id; missing: whichever takes the least film. */
   readonly rolls: Readonly<Record<string, number>>;
+}
+
+export const PACKS = ['one', 'word', 'piece'] as const;
+export type Pack = (typeof PACKS)[number];
+
+/** How far a film is taken apart. */
+export const packOf = ({ pack, packFilm }: LayoutChoices, film: Film): Pack => own(packFilm, film.id) ?? pack;
+
+/** Pieces on a strip of a roll of that width. */
+export interface PackedStrip {
+  readonly roll: number;
+  readonly pieces: readonly PackedPiece[];
+}
+
+export interface PackedPiece extends Lying {
+  readonly part: string;
+  readonly copy: number;
+  /** It stays where a person put it. */
+  readonly pinned: boolean;
 }
 
 /** One copy of a part on the film: maps face view to the strip. */

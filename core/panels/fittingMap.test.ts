@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { DEMO_FILMS } from '../../demo/shop';
 import type { Film } from '../films/film';
+import { NO_PANEL_CHOICES } from './choices';
 import type { Datum } from './fittingMap';
 import { DATUMS_ACROSS, DATUMS_DOWN, fittingMap } from './fittingMap';
 import type { PanelPart } from './panel';
@@ -13,7 +14,7 @@ const seams = { upright: [820, 1620, 2420], level: [810] };
 
 function panelsOf(films: readonly Film[], overlap: number, onTop: 'next' | 'before', skip: number[] = []) {
   return films.flatMap((film) =>
-    cellsOf(seams, { overlap, onTop }).map((cell) => {
+    cellsOf(seams, { overlap, onTop, overlaps: NO_PANEL_CHOICES.overlaps }).map((cell) => {
       return { film, cell, isCut: !skip.includes(cell.number) } as unknown as PanelPart;
     }),
   );
@@ -25,7 +26,7 @@ const mapOf = (
   fittingMap(
     { box, seams },
     panelsOf(DEMO_FILMS.slice(0, 2), overlap, onTop, skip),
-    { overlap, onTop },
+    { ...NO_PANEL_CHOICES, overlap, onTop },
     sign,
     datum,
   );

@@ -1,8 +1,6 @@
 /** How much art a straight seam would cut, by its position. */
 import type { Region } from '../geometry/region';
-
-/** Upright seams run along y at some x, level ones along x at some y. */
-export type Axis = 'upright' | 'level';
+import type { Axis } from './axis';
 
 /**
  * The length of art on a straight line as the line moves: linear between the outlines' points, so it is told by its
@@ -87,6 +85,9 @@ function sweep(starts: Float64Array, value: Float64Array, slope: Float64Array, s
     crossings: Int32Array.from(crossings),
   };
 }
+
+/** Of upright and of level seams. */
+export type Inks = Readonly<Record<Axis, InkProfile>>;
 
 /** What a seam at one position cuts. */
 export interface SeamCost {

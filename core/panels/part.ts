@@ -1,6 +1,8 @@
+import type { LineKind } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
 import type { Film } from '../films/film';
 import type { Bounds } from '../geometry/bounds';
+import type { Polyline } from '../geometry/path';
 import type { Region } from '../geometry/region';
 
 /** What stays together on the film, face view. */
@@ -16,10 +18,21 @@ export interface Part {
   readonly marks: Region;
   /** Lines followed and not cut around. */
   readonly lines: readonly PreparedLine[];
-  /** Of both. */
+  /** Lines that are no part of the art, for whoever puts it up. */
+  readonly waste: readonly WasteLine[];
+  /** Of all. */
   readonly bounds: Bounds;
-  /** mm² */
+  /** mm² of art */
   readonly area: number;
+  /** Of a film that is taken apart to be packed: in reading order, from 1. */
+  readonly number?: number;
   /** Copies of it; missing: as many as of all. */
   readonly copies?: number;
+}
+
+/** A seam key, or a stroke of a panel's number. */
+export interface WasteLine extends Polyline {
+  readonly what: 'key' | 'number';
+  /** Without a second tool what is for the pen is cut. */
+  readonly kind: LineKind & ('kiss' | 'pen');
 }

@@ -1,10 +1,13 @@
 import type { Bounds } from '../geometry/bounds';
 import { heightOf, widthOf } from '../geometry/bounds';
+import { smallest } from '../geometry/lists';
 
 /** What of a film may lie in its cutter at once, mm: weed border taken off. */
 export interface PanelRoom {
   readonly across: number;
   readonly along: number;
+  /** Of that width kept in hand where art is taken apart. */
+  readonly reserve: number;
   /** Ways a part may lie: as drawn its width runs along the film, turned its height. */
   readonly turn: 'as-drawn' | 'turned' | 'shorter';
 }
@@ -21,16 +24,20 @@ export function fitsIn(width: number, height: number, { across, along, turn }: P
 
 export const boxFits = (box: Bounds, room: PanelRoom): boolean => fitsIn(widthOf(box), heightOf(box), room);
 
-/** The room less what is kept in hand of its width, mm. */
-export const keptRoom = (room: PanelRoom, reserve: number): PanelRoom => ({
+/** The room less what is kept in hand of its width. */
+export const keptRoom = (room: PanelRoom): PanelRoom => ({
   ...room,
-  across: room.across - reserve,
+  across: room.across - room.reserve,
+  reserve: 0,
 });
 
 /** The room that suits all. */
-export const narrowest = (rooms: readonly PanelRoom[]): PanelRoom =>
-  rooms.reduce((a, b) => ({
-    across: Math.min(a.across, b.across),
-    along: Math.min(a.along, b.along),
-    turn: a.turn,
-  }));
+export function narrowest(rooms: readonly PanelRoom[]): PanelRoom {
+  const across = smallest(rooms.map((room) => room.across));
+  return {
+    across,
+    along: smallest(rooms.map((room) => room.along)),
+    reserve: across - smallest(rooms.map((room) => room.across - room.reserve)),
+    turn: rooms[0].turn,
+  };
+}

@@ -1,4 +1,5 @@
 /** Straight seams that cut the least art, exactly. */
+import type { Span } from './axis';
 import type { InkProfile } from './ink';
 import { costBehind, lastUpTo, valleys } from './ink';
 
@@ -19,6 +20,9 @@ const [ART, CROSSING, PANEL] = [1e6, 100, 1];
 const ART_PER_MM = 1e4;
 /** Seams beyond the fewest that are tried: more panels than that nobody would hang to save a cut. */
 const MORE = 2;
+/** Where whole shapes cannot all be spared: first as few of them as can be, then the art in tenths of a mm. */
+const [WHOLE, ART_ROUGHLY] = [1e13, 1e4];
+const ROUGHLY_PER_MM = 10;
 /** Candidates looked at: ten metres of a hundred thousand points have fewer. */
 const MOST_CANDIDATES = 1_500_000;
 
@@ -27,32 +31,57 @@ const MOST_CANDIDATES = 1_500_000;
  * At an optimum no seam gains by moving alone or together with those that full panels tie it to, so one of each such
  * chain stands in a valley of the ink, or the chain hangs at an end of the span: those positions are the candidates.
  * Over them a dynamic programme, seam by seam, each step a least value in a sliding window (Lemire 2006), is exact.
+ * @param kept shapes that seams spare, by where they begin and end: none is crossed where that can be, else as few as can
  * @returns rising positions; empty when none is needed; undefined when no seams can do
  */
 export function straightBest(
   profile: InkProfile,
-  [from, to]: readonly [number, number],
+  [from, to]: Span,
   widths: Widths,
+  kept: readonly Span[] = [],
 ): number[] | undefined {
   if (to - from <= widths.last) return [];
   if (!(widths.first > STEP && widths.between > STEP && widths.last > STEP)) return undefined;
   const fewest = Math.max(1, 1 + Math.ceil((to - from - widths.first - widths.last) / widths.between - 1e-9));
   const most = fewest + MORE;
-  const at = candidates(profile, [from, to], widths, most);
-  const seams = leastChain(at, costsAt(profile, at), [from, to], widths, most);
-  return seams && inGaps(profile, seams, [from, to], widths);
+  const at = candidates(profile, [from, to], widths, most, kept.flat());
+  const crossed = keptAt(at, kept);
+  const chain = (cost: Float64Array): number[] | undefined => leastChain(at, cost, [from, to], widths, most);
+  const costs = costsAt(profile, at);
+  const sparing = chain(costs.map((cost, i) => (crossed[i] > 0 ? Infinity : cost)));
+  const seams = sparing ?? (kept.length > 0 ? chain(roughly(costs, crossed)) : undefined);
+  return seams && inGaps(profile, seams, [from, to], widths, kept);
 }
+
+/** How many of the kept shapes a seam at each of rising positions goes through. */
+function keptAt(rising: Float64Array, kept: readonly Span[]): Float64Array {
+  const begins = Float64Array.from(kept, ([x]) => x).sort();
+  const ends = Float64Array.from(kept, ([, x]) => x).sort();
+  let [begun, ended] = [0, 0];
+  return rising.map((x) => {
+    while (begun < begins.length && begins[begun] < x - STEP) begun++;
+    while (ended < ends.length && ends[ended] <= x + STEP) ended++;
+    return Math.max(0, begun - ended);
+  });
+}
+
+const roughly = (costs: Float64Array, crossed: Float64Array): Float64Array =>
+  costs.map((cost, i) => {
+    const tenths = Math.round((Math.floor(cost / ART) / ART_PER_MM) * ROUGHLY_PER_MM);
+    return WHOLE * crossed[i] + ART_ROUGHLY * tenths + (cost % ART);
+  });
 
 /** Seams that cross nothing stand in the middle of their gap, as far as their neighbours let them. */
 function inGaps(
   profile: InkProfile,
   seams: readonly number[],
-  [from, to]: readonly [number, number],
+  [from, to]: Span,
   { first, between, last }: Widths,
+  kept: readonly Span[],
 ): number[] {
   const placed: number[] = [];
   seams.forEach((x, i) => {
-    const [low, high] = gapAround(profile, x);
+    const [low, high] = besideKept(x, gapAround(profile, x), kept);
     const next = seams[i + 1];
     const least = Math.max(low, next === undefined ? to - last : next - between);
     const most = Math.min(high, i === 0 ? from + first : placed[i - 1] + between);
@@ -61,8 +90,19 @@ function inGaps(
   return placed;
 }
 
+/** As much of a gap as lies on this side of what is kept whole. */
+function besideKept(x: number, [low, high]: Span, kept: readonly Span[]): Span {
+  return kept.reduce<Span>(
+    ([from, to], [begin, end]) => [
+      x >= end - STEP ? Math.max(from, end) : from,
+      x <= begin + STEP ? Math.min(to, begin) : to,
+    ],
+    [low, high],
+  );
+}
+
 /** How far a line can move to both sides without meeting art; nowhere where it stands in art. */
-function gapAround({ at, before, behind }: InkProfile, x: number): readonly [number, number] {
+function gapAround({ at, before, behind }: InkProfile, x: number): Span {
   const isFree = (k: number): boolean =>
     k >= 0 && k + 1 < at.length && behind[k] === 0 && before[k + 1] === 0;
   const i = lastUpTo(at, x);
@@ -87,11 +127,12 @@ function costsAt(profile: InkProfile, rising: Float64Array): Float64Array {
 /** Valleys, and what lies whole numbers of full panels from one or from an end of the span; rising. */
 function candidates(
   profile: InkProfile,
-  [from, to]: readonly [number, number],
+  [from, to]: Span,
   { first, between, last }: Widths,
   most: number,
+  more: readonly number[],
 ): Float64Array {
-  const anchors = [...spare(valleys(profile), most)];
+  const anchors = [...spare(valleys(profile), most), ...more];
   const found: number[] = [];
   const add = (x: number): void => {
     if (x > from + STEP && x < to - STEP) found.push(Math.round(x / STEP) * STEP);
@@ -116,7 +157,7 @@ function spare(all: Float64Array, most: number): Float64Array {
 function leastChain(
   at: Float64Array,
   cost: Float64Array,
-  [from, to]: readonly [number, number],
+  [from, to]: Span,
   { first, between, last }: Widths,
   most: number,
 ): number[] | undefined {

@@ -17,7 +17,10 @@ export interface Choices {
   readonly cutter: CutterChoices;
 }
 
-/** What differs from the shop's recipes, by cutter id and film id: what one blade needs says nothing about another's. */
+/**
+ * What differs from the shop's recipes, by cutter id and film id (`filmId/kind` for other lines than the kiss cut's): what one
+ * blade needs says nothing about another's.
+ */
 export interface CutChoices {
   readonly recipes: Readonly<Record<string, Readonly<Record<string, Partial<Recipe>>>>>;
 }
@@ -42,6 +45,11 @@ export const DEFAULT_CHOICES: Choices = {
   films: NO_FILM_CHOICES,
   panels: NO_PANEL_CHOICES,
   layout: {
+    pack: 'one',
+    packFilm: {},
+    turns: 'quarter',
+    between: 3,
+    packed: {},
     rolls: {},
     copies: 1,
     spacing: 10,

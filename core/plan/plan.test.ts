@@ -45,7 +45,7 @@ test('a plan tells its share while it runs, rising to its end', () => {
   const { artworks, choices } = oneFile(drawing(box(10, '#b0202f'), box(40, '#1d3f86'), box(120, '#f5cf1b')));
   const planner = createPlanner();
   const told: number[] = [];
-  planner.plan(artworks, choices, DEMO_SHOP, undefined, (share) => told.push(share));
+  planner.plan(artworks, choices, DEMO_SHOP, { tell: (share) => told.push(share) });
   expect(told.length).toBeGreaterThan(6);
   expect(told).toEqual([...told].sort((a, b) => a - b));
   expect(told[0]).toBeGreaterThanOrEqual(0);
@@ -114,7 +114,61 @@ describe('what a change makes run again, and what it does not', () => {
   test('panels where none are needed: nothing; seams by number: the seams, and all films from there on', () => {
     const panels = (more: Partial<Choices['panels']>) => ranFor({ panels: { ...choices.panels, ...more } });
     expect(panels({ overlap: 12, columns: 3, upright: [40] })).toEqual({});
-    expect(panels({ way: 'grid', columns: 2 })).toEqual({ seams: 1, panel: 3, layOut: 3, toolpath: 3 });
+    expect(panels({ way: 'grid', columns: 2 })).toEqual({
+      letters: 1,
+      gather: 1,
+      ground: 1,
+      seams: 1,
+      panel: 3,
+      layOut: 3,
+      toolpath: 3,
+    });
+  });
+
+  test('what each way comes to is told one by one, remembered while seams are set by hand, and is what is made', () => {
+    const planner = createPlanner();
+    const wide = { ...choices, artwork: { ...choices.artwork, width: 2600, height: null } };
+    const panels = (more: Partial<Choices['panels']>): Choices => ({
+      ...wide,
+      panels: { ...wide.panels, ...more },
+    });
+    const told = [...planner.seams(artworks, wide, DEMO_SHOP)];
+    expect(told.length).toBeGreaterThan(3);
+    told.slice(1).forEach(({ ways }, i) => expect(ways.length).toBe(told[i].ways.length + 1));
+    const { ways, ink } = told.at(-1)!;
+    const sums = Object.fromEntries(ways.map(({ way, sum }) => [way, sum]));
+    expect(Object.keys(sums).sort()).toEqual([
+      'equal',
+      'grid',
+      'media',
+      'pieces',
+      'wandering',
+      'when-needed',
+    ]);
+    expect(sums.wandering.ink).toBeLessThanOrEqual(sums['when-needed'].ink);
+    expect(sums['when-needed'].ink).toBeLessThanOrEqual(sums.equal.ink);
+    expect(ink.upright.at.length).toBe(601);
+    for (const way of ['equal', 'media', 'when-needed', 'pieces'] as const)
+      expect(planner.plan(artworks, panels({ way }), DEMO_SHOP).panelling!.sum).toEqual(sums[way]);
+    const before = planner.runs.offer;
+    void [...planner.seams(artworks, panels({ way: 'by-hand', upright: [900] }), DEMO_SHOP)];
+    expect(planner.runs.offer).toBe(before);
+  });
+
+  test('a seam moved by hand: neither what belongs together nor the ink that seams cut', () => {
+    const planner = createPlanner();
+    const at = (x: number): Choices => ({
+      ...choices,
+      panels: { ...choices.panels, way: 'by-hand', upright: [x] },
+    });
+    planner.plan(artworks, at(40), DEMO_SHOP);
+    const { gather, ground, seams } = planner.runs;
+    planner.plan(artworks, at(41), DEMO_SHOP);
+    expect([planner.runs.gather, planner.runs.ground, planner.runs.seams]).toEqual([
+      gather,
+      ground,
+      seams + 1,
+    ]);
   });
 
   test('which panels are cut: neither the seams nor what lies before them', () => {
@@ -199,6 +253,8 @@ const anyChoices: fc.Arbitrary<Choices> = fc
       overlap: fc.constantFrom(0, 5),
       skip: fc.subarray([1, 2]),
     }),
+    pack: fc.constantFrom('one', 'one', 'word', 'piece'),
+    packFilm: fc.dictionary(fc.constantFrom(...ids), fc.constantFrom('one', 'piece')),
     recipes: fc.dictionary(fc.constantFrom(...ids), fc.record({ overcut: fc.constantFrom(0, 1, 2) })),
   })
   .map((pick) => ({
@@ -223,7 +279,14 @@ const anyChoices: fc.Arbitrary<Choices> = fc
       copies: pick.ownCopies,
     },
     panels: { ...choices.panels, ...pick.panels },
-    layout: { ...choices.layout, copies: pick.copies, turn: pick.turn, border: pick.border },
+    layout: {
+      ...choices.layout,
+      copies: pick.copies,
+      turn: pick.turn,
+      border: pick.border,
+      pack: pick.pack,
+      packFilm: pick.packFilm,
+    },
     cut: { recipes: { curlew: pick.recipes } },
   }));
 
@@ -254,6 +317,41 @@ test('whatever was planned before, a plan that remembers is the plan made anew',
     ),
     { numRuns: 60 },
   );
+});
+
+test('a film in pieces is cut without its layer marks, and that is told', () => {
+  const marks = { shape: 'ring', count: 2, size: 8, at: null } as const;
+  const marked = { ...choices, films: { ...choices.films, marks } };
+  const told = (layout: Partial<Choices['layout']>) =>
+    createPlanner()
+      .plan(artworks, { ...marked, layout: { ...choices.layout, ...layout } }, DEMO_SHOP)
+      .findings.flatMap(({ code, film, stage }) => (code === 'marks-left-out' ? [[film, stage]] : []));
+  expect(told({})).toEqual([]);
+  expect(told({ packFilm: { harbour: 'piece' } })).toEqual([['Harbour blue', 'layout']]);
+});
+
+test('each way to take art apart says what it comes to, and another film’s packing moves nothing', () => {
+  const planner = createPlanner();
+  const offers = [...planner.packs(artworks, choices, DEMO_SHOP)].filter((offer) => offer !== undefined);
+  // lengths are laid out for, and no knife's way is looked for
+  expect(planner.runs.toolpath).toBe(0);
+  expect(offers.map(({ pack }) => pack)).toEqual(['one', 'word', 'piece']);
+  for (const { pack, length } of offers) {
+    const layout = { ...choices.layout, pack };
+    const plan = planner.plan(artworks, { ...choices, layout }, DEMO_SHOP);
+    expect(plan.totals.filmLength).toBe(length);
+  }
+  const layout = { ...choices.layout, pack: 'piece' } as const;
+  const steps = [...planner.pack(artworks, { ...choices, layout }, DEMO_SHOP, { rounds: 4, seed: 1 })];
+  const films = [...new Set(steps.map(({ film }) => film))];
+  expect(films.length).toBeGreaterThan(1);
+  const last = steps.filter(({ film }) => film === films[0]).at(-1)!;
+  planner.plan(artworks, { ...choices, layout }, DEMO_SHOP);
+  const before = { ...planner.runs };
+  const packed = { [films[0]]: last.packed };
+  planner.plan(artworks, { ...choices, layout: { ...layout, packed } }, DEMO_SHOP);
+  expect(planner.runs.layOut - before.layOut).toBe(1);
+  expect(planner.runs.pieces).toBe(before.pieces);
 });
 
 test('a film without a recipe on its cutter is told, and the others are planned', () => {
@@ -318,6 +416,25 @@ describe('two cutters', () => {
       20,
       95,
     ]);
+  });
+
+  test('what an order changes for one kind of line leaves the others as they are', () => {
+    const kinds = (cut: Choices['cut']) => {
+      const { cuts } = createPlanner().plan(artworks, { ...choices, cut }, shop);
+      const { recipe, shopKinds, program } = cuts[2];
+      return { recipe, shopKinds, recipes: program.recipes };
+    };
+    const usual = kinds({ recipes: {} });
+    const changed = kinds({
+      recipes: { curlew: { 'buoy/through': { force: 222 }, 'buoy/pen': { speed: null } } },
+    });
+    expect(changed.recipe).toEqual(usual.recipe);
+    expect(changed.shopKinds).toEqual(usual.recipes);
+    expect(changed.recipes).toEqual({
+      ...usual.recipes,
+      through: { ...usual.recipes.through, force: 222 },
+      pen: { ...usual.recipes.pen, speed: null },
+    });
   });
 
   test('film is changed at each cutter by itself', () => {

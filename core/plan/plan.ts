@@ -1,5 +1,4 @@
 /** The chain: artwork and choices in, everything else out. The same code in the browser, the server and the CLI. */
-import { own } from '../units/own';
 import type { Artwork } from '../readers/artwork';
 import { sourceKey } from '../artwork/choices';
 import { preparing } from '../artwork/prepare';
@@ -7,50 +6,96 @@ import type { CheckSteps } from '../checks/checkOver';
 import { atOnce, checkOver } from '../checks/checkOver';
 import type { Film } from '../films/film';
 import { seenColours } from '../films/seen';
-import type { FilmLayer, Separation } from '../films/separate';
+import type { Separation } from '../films/separate';
 import { separating } from '../films/separate';
 import type { Again, PanelsAgain } from '../films/again';
 import type { Finding } from '../findings/finding';
-import type { Bed, Cutter, Machine } from '../layout/cutter';
-import type { LayoutChoices } from '../layout/strip';
-import { layOut } from '../layout/layOut';
-import { panelRoomOf } from '../layout/panelRoom';
-import type { Apart } from '../panels/panel';
-import { panel } from '../panels/panel';
-import type { PanelRoom } from '../panels/room';
+import { packLaid } from '../layout/layOut';
+import type { Pack } from '../layout/strip';
+import { PACKS, packOf } from '../layout/strip';
+import type { PackStep } from '../layout/packOnFilm';
+import { piecesOf } from '../panels/pieces';
+import type { OfferedWay, PanelChoices, SeamChoices } from '../panels/choices';
+import { NO_PANEL_CHOICES, OFFERED_WAYS } from '../panels/choices';
+import { typedLetters } from '../panels/gather';
 import type { SeamOffers } from '../panels/panelling';
-import { panelling, seamOffers, takenApart } from '../panels/panelling';
-import { kindRecipes } from '../toolpath/kinds';
-import { programFor } from '../toolpath/program';
+import { inkSamples, panellingBy, takenApart } from '../panels/panelling';
+import { surfaceFindings } from '../panels/surface';
 import type { Tell } from '../stages/progress';
 import { between, untold } from '../stages/progress';
-import type { MakeStage } from '../stages/remember';
 import { createMemory } from '../stages/remember';
 import { assemble, from, leave } from './assemble';
 import type { Choices } from './choices';
-import type { FilmCut, Plan } from './planned';
+import type { FilmToCut, TakenApart } from './filmsToCut';
+import {
+  apartOf,
+  bedOf,
+  cuttingFilms,
+  filmsToCut,
+  hasRoom,
+  KEPT_MANY,
+  layersAndRooms,
+  layingFilms,
+  layoutOf,
+  NOT_APART,
+  orderCutter,
+} from './filmsToCut';
+import type { Plan } from './planned';
 import type { Shop } from './shop';
-import { changedRecipe, noRecipe, ownRecipes, recipeOf } from './recipes';
+
+/** What is asked of a plan beside the order itself. */
+export interface Asked {
+  /** Only these shapes or panels are laid out and cut. */
+  readonly again?: Again | PanelsAgain;
+  /** The order's number, as it is written on panels; missing: it has none. */
+  readonly order?: number;
+  /** Hears how far it is. */
+  readonly tell?: Tell;
+}
+
+/** How long a search for less film goes on, for each strip, and for which film; missing: for all of them. */
+export interface PackAsked {
+  readonly rounds: number;
+  readonly seed: number;
+  readonly film?: string;
+}
+
+/** mm of film that a way to take art apart comes to. */
+export interface PackOffer {
+  readonly pack: Pack;
+  readonly length: number;
+}
 
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
-  /**
-   * @param again only these shapes or panels are laid out and cut
-   * @param tell hears how far it is
-   */
   readonly plan: (
     artworks: ReadonlyMap<string, Artwork>,
     choices: Choices,
     shop: Shop,
-    again?: Again | PanelsAgain,
-    tell?: Tell,
+    asked?: Asked,
   ) => Plan;
-  /** What each way to place seams comes to, and the art that one would cut; undefined: nothing is taken apart. */
+  /** What each way to place seams comes to, and the art that one would cut, one way more each time; none: nothing is taken apart. */
   readonly seams: (
     artworks: ReadonlyMap<string, Artwork>,
     choices: Choices,
     shop: Shop,
-  ) => SeamOffers | undefined;
+  ) => Generator<SeamOffers, void, void>;
+  /**
+   * Packs the films closer that are taken apart for it, round by round, one film after the other. The same seed and
+   * rounds end in the same places.
+   */
+  readonly pack: (
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+    how: PackAsked,
+  ) => Generator<PackStep, void, void>;
+  /** What each way to take art apart would come to before anything is packed closer; undefined: another film of it is laid. */
+  readonly packs: (
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+  ) => Generator<PackOffer | undefined, void, void>;
   /** The check-over of the same order, in steps: only looks, and may take longer than the plan. */
   readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => CheckSteps;
   /** How often each stage has really run: what memoisation is tested by. */
@@ -59,9 +104,6 @@ export interface Planner {
 
 /** Share of a first plan's time that is over when each stage is (measured on drawings of many thousand parts). */
 const DONE = { prepared: 0.15, seen: 0.5, separated: 0.75 } as const;
-
-/** Strips and films are many in one order. */
-const KEPT_MANY = 200;
 
 /**
  * A planner with its own memory. Artworks come by {@link sourceKey}: the same key must mean the same artwork.
@@ -72,8 +114,14 @@ export function createPlanner(): Planner {
   const seen = stage('seen', seenColours);
   const separated = separating(stage);
   const checked = inSteps('check', checkOver);
-  const takeApart = stage('seams', panelling);
-  const offered = stage('offers', seamOffers);
+  const letters = stage('letters', typedLetters);
+  const { panelling, offer } = panellingBy(stage);
+  const onSurface = stage('surface', (...input: Parameters<typeof surfaceFindings>) => ({
+    findings: surfaceFindings(...input),
+  }));
+  const ink = stage('ink', inkSamples);
+  const pieces = stage('pieces', piecesOf, KEPT_MANY);
+  const laid = layingFilms(stage, pieces);
   const filmCut = cuttingFilms(stage);
 
   const upToFilms = (
@@ -90,53 +138,79 @@ export function createPlanner(): Planner {
     return { drawn, separation: separated(visible, films, catalogue, artwork.fixes, drawn, overlapping) };
   };
 
-  const plan: Planner['plan'] = (artworks, choices, shop, again, tell = untold) => {
+  /** Films that are laid as one and are too large for it, and the seams between their panels. */
+  const takenFrom = (
+    { shapes }: ReturnType<typeof prepared>,
+    films: readonly FilmToCut[],
+    choices: Choices,
+  ): TakenApart => {
+    const whole = films.filter(({ film }) => packOf(choices.layout, film) === 'one');
+    const apart = takenApart(whole.filter(hasRoom), choices.panels);
+    if (apart.length === 0) return NOT_APART;
+    return {
+      apart,
+      seams: panelling(...layersAndRooms(apart), letters(shapes), seamChoices(choices.panels)),
+    };
+  };
+
+  const plan: Planner['plan'] = (artworks, choices, shop, { again, order, tell = untold } = {}) => {
     const { drawn, separation } = upToFilms(artworks, choices, shop, tell);
     const stocked = withStock(separation, shop.films);
     const cutter = orderCutter(choices, shop);
     if (!cutter) return assemble(drawn, stocked, undefined, undefined, [noCutter], choices);
     const toCut = between(DONE.separated, 1, tell);
     const films = filmsToCut(separation, stocked, cutter, choices, shop);
-    const { skip, ...seamChoices } = choices.panels;
     const shapes = again && 'film' in again ? again : undefined;
     const only = again && 'panels' in again ? again.panels : undefined;
-    const apart = shapes ? [] : takenApart(films.filter(hasRoom), choices.panels);
-    const seams = apart.length === 0 ? undefined : takeApart(...layersAndRooms(apart), seamChoices);
+    const taken = shapes ? NOT_APART : takenFrom(drawn, films, choices);
     const made = films.flatMap((film, i) => {
-      const own = seams && apart.find(({ layer }) => layer === film.layer);
-      if ((shapes && shapes.film !== film.film.id) || (only && !own)) return [];
+      const apart = apartOf(film, taken, choices, { order, only });
+      if ((shapes && shapes.film !== film.film.id) || (only && !apart)) return [];
       toCut(i / films.length);
-      const { overlap, onTop, reserve } = choices.panels;
       return [
         filmCut(
           film,
+          laid(film, choices, apart, shapes, () => letters(drawn.shapes)),
           choices,
           shop,
-          own && { panelling: seams, choices: { overlap, onTop, skip, reserve }, room: own.room, only },
-          shapes,
         ),
       ];
     });
-    return assemble(drawn, stocked, cutter, { seams, made }, [], choices);
+    const { seams } = taken;
+    const { surface } = choices.panels;
+    const found = surface ? onSurface(surface, separation.films, seams).findings : [];
+    return assemble(drawn, stocked, cutter, { seams, made }, from('panels', found), choices);
   };
 
-  const seams: Planner['seams'] = (artworks, choices, shop) => {
-    const { separation } = upToFilms(artworks, choices, shop);
+  function* seams(
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+  ): Generator<SeamOffers> {
+    const { drawn, separation } = upToFilms(artworks, choices, shop);
     const cutter = orderCutter(choices, shop);
-    if (!cutter) return undefined;
+    if (!cutter) return;
     const films = filmsToCut(separation, withStock(separation, shop.films), cutter, choices, shop);
     const roomed = films.filter(hasRoom);
     const crossed = takenApart(roomed, choices.panels);
     const needed = takenApart(roomed, { ...choices.panels, way: 'when-needed' });
-    const { skip: _skip, way: _way, ...seamChoices } = choices.panels;
-    if (crossed.length + needed.length === 0) return undefined;
+    if (crossed.length + needed.length === 0) return;
     const shown = crossed.length > 0 ? crossed : needed;
-    return offered(
-      shown.map(({ layer }) => layer),
-      ...layersAndRooms(needed),
-      seamChoices,
-    );
-  };
+    let offers: SeamOffers = { ways: [], ink: ink(shown.map(({ layer }) => layer)) };
+    yield offers;
+    for (const way of OFFERED_WAYS) {
+      const apart = takenApart(roomed, { way });
+      if (apart.length === 0) continue;
+      const found = offer(
+        ...layersAndRooms(apart),
+        letters(drawn.shapes),
+        offeredChoices(choices.panels, way),
+      );
+      if (!found) continue;
+      offers = { ...offers, ways: [...offers.ways, found] };
+      yield offers;
+    }
+  }
 
   function* check(artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): CheckSteps {
     const { drawn, separation } = upToFilms(artworks, choices, shop);
@@ -147,73 +221,67 @@ export function createPlanner(): Planner {
     const found = yield* checked(used, drawing, drawn, separation, step);
     return leave(from('artwork', found), ignored);
   }
-  return { plan, seams, check, runs };
-}
-
-/** A film on its way to a cutter; without a room there it has no roll. */
-interface FilmToCut {
-  readonly layer: FilmLayer;
-  readonly film: Film;
-  readonly cutter: Cutter;
-  readonly room: PanelRoom | undefined;
-}
-const layersAndRooms = (films: readonly (FilmToCut & { readonly room: PanelRoom })[]) =>
-  [films.map(({ layer }) => layer), films.map(({ room }) => room)] as const;
-
-function filmsToCut(
-  separation: Separation,
-  stocked: Separation,
-  usual: Cutter,
-  choices: Choices,
-  shop: Shop,
-): FilmToCut[] {
-  return separation.films.map((layer, i) => {
-    const { film } = stocked.films[i];
-    const cutter = cutterNamed(shop, own(choices.cutter.film, film.id)) ?? usual;
-    return { layer, film, cutter, room: panelRoomOf(film, choices.layout, bedOf(cutter)) };
-  });
-}
-
-const hasRoom = (film: FilmToCut): film is FilmToCut & { readonly room: PanelRoom } =>
-  film.room !== undefined;
-
-function cuttingFilms(stage: MakeStage) {
-  const parts = stage('panel', panel, KEPT_MANY);
-  const laidOut = stage('layOut', layOut, KEPT_MANY);
-  const programs = stage('toolpath', programFor, KEPT_MANY);
-  return (
-    { layer, film, cutter }: FilmToCut,
+  function* pack(
+    artworks: ReadonlyMap<string, Artwork>,
     choices: Choices,
     shop: Shop,
-    apart: Apart | undefined,
-    again: Again | undefined,
-  ): FilmCut => {
-    const own = layoutOf(choices.layout, film.id);
-    const made = parts(layer, apart, again);
-    const { panels } = made;
-    const { strips, findings } = laidOut(film, made.parts, own, bedOf(cutter));
-    const told = [...from('panels', made.findings), ...from('layout', findings)];
-    const shopRecipe = recipeOf(shop, cutter, film);
-    if (!shopRecipe)
-      return { panels, cuts: [], findings: strips.length > 0 ? [...told, noRecipe(film, cutter)] : told };
-    const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
-    const recipes = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
-    const cuts = strips.map((strip) => ({
-      strip,
-      cutter,
-      recipe,
-      shopRecipe,
-      program: programs(strip, recipes, machineOf(cutter)),
-    }));
-    return { panels, cuts, findings: told };
-  };
+    { film: only, ...how }: PackAsked,
+  ): Generator<PackStep, void, void> {
+    const { drawn, separation } = upToFilms(artworks, choices, shop);
+    const usual = orderCutter(choices, shop);
+    if (!usual) return;
+    const films = filmsToCut(separation, withStock(separation, shop.films), usual, choices, shop);
+    for (const { layer, film, cutter } of films) {
+      const pack = packOf(choices.layout, film);
+      if (pack === 'one' || (only !== undefined && film.id !== only)) continue;
+      const parts = pieces(layer, pack, letters(drawn.shapes));
+      yield* packLaid(film, parts, layoutOf(choices.layout, film.id), bedOf(cutter), how);
+    }
+  }
+  function* packs(
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+  ): Generator<PackOffer | undefined, void, void> {
+    const { drawn, separation } = upToFilms(artworks, choices, shop);
+    const usual = orderCutter(choices, shop);
+    if (!usual) return;
+    const stocked = withStock(separation, shop.films);
+    for (const way of PACKS) {
+      const own = { ...choices, layout: { ...choices.layout, pack: way, packFilm: {} } };
+      const films = filmsToCut(separation, stocked, usual, own, shop);
+      const taken = takenFrom(drawn, films, own);
+      let length = 0;
+      let isStopped = hasStop(taken.seams?.findings ?? []);
+      for (const film of films) {
+        const { strips, findings } = laid(film, own, apartOf(film, taken, own), undefined, () =>
+          letters(drawn.shapes),
+        );
+        length += strips.reduce((sum, strip) => sum + strip.length, 0);
+        isStopped ||= hasStop(findings);
+        yield undefined;
+      }
+      if (!isStopped && length > 0) yield { pack: way, length };
+    }
+  }
+  return { plan, seams, pack, packs, check, runs };
 }
 
-const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefined =>
-  shop.cutters.find((cutter) => cutter.id === id);
+/** What seams are placed by. */
+function seamChoices(panels: PanelChoices): SeamChoices {
+  const { skip: _skip, surface: _surface, numbers: _numbers, reserve: _reserve, ...choices } = panels;
+  return choices;
+}
 
-const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined =>
-  cutterNamed(shop, cutter.order) ?? shop.cutters[0];
+/** The same for a way that is offered: seams by hand do not count, nor numbers that it does not go by. */
+function offeredChoices(choices: PanelChoices, way: OfferedWay): SeamChoices {
+  const { rows, columns, upright, level } = NO_PANEL_CHOICES;
+  const byNumber = way === 'grid' ? {} : { rows, columns };
+  return { ...seamChoices(choices), way, ...byNumber, upright, level };
+}
+
+const hasStop = (findings: readonly Finding[]): boolean =>
+  findings.some(({ severity }) => severity === 'stop');
 
 /** A film as what is seen of it depends on: what is on the shelf does not count. */
 const withoutStock = (film: Film): Film => ({ ...film, rolls: [] });
@@ -228,31 +296,6 @@ function withStock(separation: Separation, stock: readonly Film[]): Separation {
     films: separation.films.map((layer) => ({ ...layer, film: live(layer.film) })),
   };
 }
-
-/** What of the layout one film reads. */
-function layoutOf({ rolls, ...layout }: LayoutChoices, film: string): LayoutChoices {
-  const width = own(rolls, film);
-  return { ...layout, rolls: width === undefined ? {} : { [film]: width } };
-}
-
-/** What of a cutter the layout reads. */
-const bedOf = ({ name, kind, widest, narrowest, margins, trackLength, device }: Cutter): Bed => ({
-  name,
-  kind,
-  widest,
-  narrowest,
-  margins,
-  trackLength,
-  device: { tools: device.tools },
-});
-
-/** What of a cutter the knife's way reads. */
-const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
-  lead: margins.lead,
-  motion,
-  ownSpeed,
-  device: { step: device.step, tools: device.tools },
-});
 
 const noCutter: Finding = {
   stage: 'cutter',

@@ -6,6 +6,7 @@ import type { Cutter, Recipe } from '../layout/cutter';
 import type { Strip } from '../layout/strip';
 import type { PanelPart } from '../panels/panel';
 import type { Panelling } from '../panels/seams';
+import type { KindRecipes } from '../toolpath/kinds';
 import type { CutProgram } from '../toolpath/program';
 
 /** One cut: a strip with its recipe and all that the knife does. */
@@ -15,6 +16,8 @@ export interface PlannedCut {
   readonly recipe: Recipe;
   /** The shop's recipe, before this order's changes. */
   readonly shopRecipe: Recipe;
+  /** The recipes of all kinds of line, before what this order changes in those of others than the kiss cut. */
+  readonly shopKinds: KindRecipes;
   readonly program: CutProgram;
 }
 

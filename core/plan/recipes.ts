@@ -2,7 +2,7 @@
 import type { Film } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Cutter, Recipe } from '../layout/cutter';
-import type { OwnRecipes } from '../toolpath/kinds';
+import type { KindRecipes, OwnRecipes } from '../toolpath/kinds';
 import { own } from '../units/own';
 import type { CutChoices } from './choices';
 import type { Shop } from './shop';
@@ -27,9 +27,26 @@ export function changedRecipe(
   shop: Shop,
   cutter: Cutter,
   film: Film,
+  kind = '',
 ): Partial<Recipe> | undefined {
   const older = shop.cutters[0]?.id === cutter.id ? own(recipes, '*') : undefined;
-  return own(own(recipes, cutter.id) ?? {}, film.id) ?? own(older ?? {}, film.id);
+  const name = `${film.id}${kind}`;
+  return own(own(recipes, cutter.id) ?? {}, name) ?? own(older ?? {}, name);
+}
+
+/** The recipes of all kinds with what an order changes in those of other lines than the kiss cut's. */
+export function changedKinds(
+  kinds: KindRecipes,
+  cut: CutChoices,
+  shop: Shop,
+  cutter: Cutter,
+  film: Film,
+): KindRecipes {
+  const changes = OTHER_KINDS.flatMap((kind) => {
+    const changed = changedRecipe(cut, shop, cutter, film, `/${kind}`);
+    return changed ? [[kind, { ...kinds[kind], ...changed }] as const] : [];
+  });
+  return { ...kinds, ...Object.fromEntries(changes) };
 }
 
 export const noRecipe = ({ id, name }: Film, cutter: Cutter): Finding => ({

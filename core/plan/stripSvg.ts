@@ -8,7 +8,7 @@ const escapeText = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#$
 
 const KINDS: readonly LineKind[] = ['through', 'perforated', 'crease', 'pen'];
 
-/** A strip's cut lines as an SVG in real millimetres: art as closed outlines, weed borders in a group of their own. */
+/** A strip's cut lines as an SVG in real millimetres: art as closed outlines, weed borders and what is written into the waste in groups of their own. */
 export function stripSvg(strip: Strip): string {
   const w = strip.length.toFixed(3);
   const h = strip.cuttable.toFixed(3);
@@ -26,10 +26,13 @@ export function stripSvg(strip: Strip): string {
         .map((line) => lineToPathData({ points: mapped(line.points, p.matrix), closed: line.closed })),
     );
   const others = KINDS.map((kind) => group(`${kind}-line`, lines(kind))).join('');
+  const waste = strip.placements.flatMap((p) =>
+    p.part.waste.map(({ points, closed }) => lineToPathData({ points: mapped(points, p.matrix), closed })),
+  );
   const borders = strip.borders.flatMap((lines) => lines.map(lineToPathData));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">
   <title>${escapeText(strip.film.name)}${strip.mirrored ? ', mirrored' : ''}</title>
-${group('kiss-cut', [...art.filter(Boolean), ...lines('kiss')])}${others}${group('weed-border', borders)}</svg>
+${group('kiss-cut', [...art.filter(Boolean), ...lines('kiss')])}${others}${group('waste', waste)}${group('weed-border', borders)}</svg>
 `;
 }

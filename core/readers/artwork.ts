@@ -35,6 +35,8 @@ export interface Clip {
 /** One painted thing: a filled outline, or a line with width when `stroke` is there. */
 export interface Shape {
   readonly id?: string;
+  /** Of typed text: `line/word`, from 0. */
+  readonly word?: string;
   /** Name of the layer it lies on, where the file has layers. */
   readonly layer?: string;
   /** The file's own name for its colour: a spot colour. */

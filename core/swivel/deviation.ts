@@ -84,12 +84,12 @@ function segmentsOf(line: ArrayLike<number>, closed: boolean): Segment[] {
 
 /** Looks in a small box first and in ever larger ones only while nothing is near enough. */
 function distanceTo(index: RBush<Segment>, x: number, y: number): number {
-  for (let reach = 0.1; reach <= FARTHEST; reach *= 4) {
+  for (let reach = 0.1; ; reach = Math.min(4 * reach, FARTHEST)) {
     const near = index.search({ minX: x - reach, minY: y - reach, maxX: x + reach, maxY: y + reach });
     const best = near.reduce((least, s) => Math.min(least, pointToSegment(x, y, s)), Infinity);
     if (best <= reach) return best;
+    if (reach === FARTHEST) return FARTHEST;
   }
-  return FARTHEST;
 }
 
 function pointToSegment(x: number, y: number, { ax, ay, bx, by }: Segment): number {

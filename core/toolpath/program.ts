@@ -1,6 +1,5 @@
 import { lineLength } from '../geometry/path';
 import type { LineKind } from '../artwork/choices';
-import type { PreparedLine } from '../artwork/preparePiece';
 import { mapped } from '../geometry/matrix';
 import { dash } from '../geometry/dash';
 import type { Matrix } from '../geometry/matrix';
@@ -12,7 +11,7 @@ import type { Spot } from '../geometry/spot';
 import type { Machine } from '../layout/cutter';
 import type { Placement, Strip } from '../layout/strip';
 import type { KindRecipes } from './kinds';
-import { toolsNeeded } from './kinds';
+import { followedOn } from './followed';
 import { orderLines } from './orderLines';
 import type { Heading } from './compensate';
 import { compensate, compensateRing } from './compensate';
@@ -23,7 +22,7 @@ import { cutSeconds } from './time';
 export interface CutLine {
   /** The holder's way, x0, y0, x1, y1 … mm on the strip, on the machine's grid. */
   readonly points: Float64Array;
-  readonly part: 'align' | 'art' | 'border';
+  readonly part: 'align' | 'art' | 'waste' | 'border';
   /** Which copy it belongs to; -1 for the stroke that aligns the blade. */
   readonly copy: number;
   readonly kind: LineKind;
@@ -125,28 +124,30 @@ class ProgramWriter {
 
   /** A part's lines of some kinds, one kind after the other. */
   lines({ part, copy, matrix }: Placement, kinds: readonly LineKind[]): void {
+    const followed = followedOn(part, this.cutter.device.tools ?? 1);
     for (const kind of kinds) {
-      if (toolsNeeded(kind) > (this.cutter.device.tools ?? 1)) continue;
-      const own = part.lines
-        .filter((line) => line.kind === kind)
-        .map((line: PreparedLine) => ({ points: mapped(line.points, matrix), closed: line.closed }));
-      for (const line of orderLines(own, this.at)) this.line(line, kind, copy);
+      for (const whose of ['waste', 'art'] as const) {
+        const own = followed
+          .filter((line) => line.kind === kind && line.part === whose)
+          .map(({ points, closed }) => ({ points: mapped(points, matrix), closed }));
+        for (const line of orderLines(own, this.at)) this.line(line, kind, whose, copy);
+      }
     }
   }
 
-  private line(line: Polyline, kind: LineKind, copy: number): void {
+  private line(line: Polyline, kind: LineKind, whose: 'art' | 'waste', copy: number): void {
     const { bladeOffset, overcut, dashes } = this.recipes[kind];
     if (dashes === undefined && line.closed) {
       const path = compensateRing(line.points, bladeOffset, overcut, this.heading);
       if (bladeOffset > 0) this.heading = path.heading;
-      this.add(path.points, 'art', copy, kind);
+      this.add(path.points, whose, copy, kind);
       return;
     }
     const parts = dashes === undefined ? [line] : dash([line], wholeDashes(line, dashes), 0);
     for (const { points } of parts) {
       const path = compensate(points, bladeOffset, this.heading);
       if (bladeOffset > 0) this.heading = path.heading;
-      this.add(path.points, 'art', copy, kind);
+      this.add(path.points, whose, copy, kind);
     }
   }
 

@@ -46,9 +46,9 @@ describe('limits', () => {
 
   test('one that eats memory outside the heap, computes without end or only waits is ended', async () => {
     const hungry = `const all = []; for (;;) all.push(Buffer.alloc(1e8, 1));`;
-    expect(await node(hungry)).toHaveLength(0);
-    expect(await node('for (;;);')).toHaveLength(0);
-    expect(await node('setTimeout(() => process.stdout.write("late"), 9e3)')).toHaveLength(0);
+    const endless = ['for (;;);', 'setTimeout(() => process.stdout.write("late"), 9e3)'];
+    for (const said of await Promise.all([hungry, ...endless].map((script) => node(script))))
+      expect(said).toHaveLength(0);
   }, 30_000);
 
   test('files stay small', async () => {

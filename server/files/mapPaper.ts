@@ -1,12 +1,13 @@
 /** The fitting map on paper: the sign to scale in its panels, with tape lines, and the panels in their order. */
 import type { FilmLayer } from '../../core/films/separate';
 import type { FittingMap, MapPanel, Measured } from '../../core/panels/fittingMap';
-import { DATUM_WORDS } from '../../core/panels/fittingMap';
+import { datumWord } from '../../core/panels/fittingMap';
 import { formatBoth, formatNumber } from '../../core/units/length';
 import type { Doc, PaperOrder } from './sheet';
 import { drawing, INK, line, MARGIN, rule, sheet, SOFT } from './sheet';
 
 const TAPE = '#5e2750';
+const CLEAR = '#b3263a';
 /** Room beside the picture for figures, pt. */
 const BESIDE = 46;
 /** Least height of the picture, pt. */
@@ -25,9 +26,15 @@ export const mapPaper = (
     table(doc, map);
   });
 
-function saysOf({ datum, overlap, width, height }: FittingMap): string {
-  const lies = overlap > 0 ? `Each panel lies ${formatBoth(overlap)} beneath the next.` : 'Edge to edge.';
-  return `The sign is ${formatBoth(width)} × ${formatBoth(height)}. All figures in mm from ${DATUM_WORDS[datum.across]} and ${DATUM_WORDS[datum.down]}. ${lies}`;
+function saysOf({ datum, tape, isOnSurface, width, height }: FittingMap): string {
+  const own = [...tape.upright, ...tape.level].flatMap(({ overlap }) => overlap ?? []);
+  const [first = 0] = own;
+  const lies = own.every((mm) => mm === 0)
+    ? 'Edge to edge.'
+    : own.every((mm) => mm === first)
+      ? `Each panel lies ${formatBoth(first)} beneath the next.`
+      : `At the seams panels lie ${own.map((mm) => formatNumber(mm, 'mm')).join(', ')} mm beneath the next, in this order.`;
+  return `The ${isOnSurface ? 'surface' : 'sign'} is ${formatBoth(width)} × ${formatBoth(height)}. All figures in mm from ${datumWord(datum.across, isOnSurface)} and ${datumWord(datum.down, isOnSurface)}. ${lies}`;
 }
 
 function picture(doc: Doc, map: FittingMap, films: readonly Pick<FilmLayer, 'film' | 'region'>[]): void {
@@ -42,7 +49,7 @@ function picture(doc: Doc, map: FittingMap, films: readonly Pick<FilmLayer, 'fil
   drawing(
     doc,
     films.map(({ film, region }) => ({ region, colour: film.colour })),
-    { minX: 0, minY: 0, width, height },
+    { minX: -map.sign.minX, minY: -map.sign.minY, width, height },
     [left, top, width * scale, height * scale],
   );
   doc.restore().opacity(1);
@@ -50,22 +57,50 @@ function picture(doc: Doc, map: FittingMap, films: readonly Pick<FilmLayer, 'fil
     .rect(left, top, width * scale, height * scale)
     .lineWidth(0.6)
     .stroke(SOFT);
+  for (const { x, y, width: w, height: h, name } of map.keepOuts) {
+    const [a, b] = [left + x * scale, top + y * scale];
+    doc
+      .rect(a, b, w * scale, h * scale)
+      .moveTo(a, b)
+      .lineTo(a + w * scale, b + h * scale)
+      .moveTo(a, b + h * scale)
+      .lineTo(a + w * scale, b)
+      .lineWidth(0.6)
+      .stroke(CLEAR);
+    doc
+      .font('text')
+      .fontSize(8)
+      .fillColor(CLEAR)
+      .text(name, a + 3, b + 3, { lineBreak: false });
+  }
   const figure = ({ from }: Measured): string => formatNumber(from, 'mm');
   doc.font('text').fontSize(8.5);
   for (const mark of tape.upright) {
     const x = left + mark.at * scale;
-    dashed(doc, x, top - 4, x, top + height * scale);
+    if (mark.way) tapeAlong(doc, mark.way, left, top, scale);
+    else dashed(doc, x, top - 4, x, top + height * scale);
     doc.fillColor(INK).text(figure(mark), x - 30, top - 15, { width: 60, align: 'center', lineBreak: false });
   }
   for (const mark of tape.level) {
     const y = top + mark.at * scale;
-    dashed(doc, left - 4, y, left + width * scale, y);
+    if (mark.way) tapeAlong(doc, mark.way, left, top, scale);
+    else dashed(doc, left - 4, y, left + width * scale, y);
     doc
       .fillColor(INK)
       .text(figure(mark), MARGIN, y - 5, { width: BESIDE - 6, align: 'right', lineBreak: false });
   }
   doc.font('bold').fontSize(15);
-  for (const { number, seen } of panels) {
+  for (const { number, seen, isPiece } of panels) {
+    if (isPiece)
+      doc
+        .rect(
+          left + seen.minX * scale,
+          top + seen.minY * scale,
+          (seen.maxX - seen.minX) * scale,
+          (seen.maxY - seen.minY) * scale,
+        )
+        .lineWidth(0.5)
+        .stroke(TAPE);
     const [x, y] = [(seen.minX + seen.maxX) / 2, (seen.minY + seen.maxY) / 2];
     doc.fillColor(INK).text(String(number), left + x * scale - 20, top + y * scale - 8, {
       width: 40,
@@ -75,6 +110,16 @@ function picture(doc: Doc, map: FittingMap, films: readonly Pick<FilmLayer, 'fil
   }
   doc.x = MARGIN;
   doc.y = top + height * scale + 14;
+}
+
+/** Tape beside a seam that wanders. */
+function tapeAlong(doc: Doc, way: readonly number[], left: number, top: number, scale: number): void {
+  for (let i = 0; i < way.length; i += 2) {
+    const [x, y] = [left + way[i] * scale, top + way[i + 1] * scale];
+    if (i === 0) doc.moveTo(x, y);
+    else doc.lineTo(x, y);
+  }
+  doc.lineWidth(0.9).dash(5, { space: 3 }).stroke(TAPE).undash();
 }
 
 function dashed(doc: Doc, x0: number, y0: number, x1: number, y1: number): void {

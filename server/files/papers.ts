@@ -5,9 +5,12 @@ import { applySheet, markHint, TAPING } from '../../core/films/applying';
 import { benchHints } from '../../core/plan/bench';
 import { copiesOn } from '../../core/layout/strip';
 import type { Choices } from '../../core/plan/choices';
+import type { Region } from '../../core/geometry/region';
+import type { NumberedPiece } from '../../core/plan/placing';
+import { placingOf } from '../../core/plan/placing';
 import type { Plan, PlannedCut } from '../../core/plan/planned';
-import type { Doc, PaperOrder } from './sheet';
-import { drawing, INK, line, MARGIN, rule, sheet, SOFT } from './sheet';
+import type { Doc, Frame, OnPaper, PaperOrder } from './sheet';
+import { drawing, drawnAt, INK, line, MARGIN, rule, sheet, SOFT } from './sheet';
 
 export type PaperKind = 'run-card' | 'application';
 
@@ -98,6 +101,42 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
   doc.y = Math.max(doc.y, top + 40) + 8;
 }
 
+/** The most height that a picture with numbers takes, points. */
+const PICTURE = 130;
+
+/** Pieces with their numbers, as wide as the page. */
+function numbered(
+  doc: Doc,
+  region: Region,
+  colour: string,
+  pieces: readonly NumberedPiece[],
+  frame: Frame,
+): void {
+  const width = doc.page.width - 2 * MARGIN;
+  const height = Math.min(PICTURE, (width * frame.height) / frame.width);
+  if (doc.y > doc.page.height - MARGIN - height - 14) doc.addPage();
+  const top = doc.y;
+  drawing(doc, [{ region, colour }], frame, [MARGIN, top, width, height]);
+  numbers(doc, pieces, frame, [MARGIN, top, width, height]);
+  doc.y = top + height + 14;
+}
+
+/** Numbers where pieces lie, in a picture drawn by {@link drawing}. */
+function numbers(doc: Doc, pieces: readonly NumberedPiece[], frame: Frame, box: OnPaper): void {
+  const size = 7;
+  doc.font('bold').fontSize(size);
+  for (const { number, at } of pieces) {
+    const [x, y] = drawnAt(at, frame, box);
+    const width = doc.widthOfString(String(number));
+    doc
+      .circle(x, y, size * 0.68)
+      .fillOpacity(0.8)
+      .fill('#fffdf7')
+      .fillOpacity(1);
+    doc.fillColor(INK).text(String(number), x - width / 2, y - size / 2 + 0.5, { lineBreak: false });
+  }
+}
+
 /** Top film first onto the tape, as it is taped. */
 function applicationSheet(doc: Doc, plan: Plan, choices: Choices): void {
   const { prepared, separation } = plan;
@@ -129,5 +168,14 @@ function applicationSheet(doc: Doc, plan: Plan, choices: Choices): void {
     doc.font('text').fontSize(10).fillColor(SOFT);
     for (const hint of benchHints(plan, choices, step)) doc.text(hint, x, doc.y, { width: 270 });
     doc.y = top + 122;
+    const placing = placingOf(plan.cuts, film.id);
+    if (!placing) return;
+    const { minX, minY, maxX, maxY } = placing.box;
+    const whole = { minX, minY, width: maxX - minX, height: maxY - minY };
+    numbered(doc, region, film.colour, placing.sign, whole);
+    for (const strip of placing.strips) {
+      const frame = { minX: 0, minY: 0, width: strip.length, height: strip.cuttable };
+      numbered(doc, strip.region, film.colour, strip.pieces, frame);
+    }
   });
 }

@@ -12,6 +12,8 @@ for await (const chunk of process.stdin) chunks.push(chunk);
 async function main() {
   const image = sharp(Buffer.concat(chunks), { limitInputPixels: mostPixels, failOn: 'truncated' });
   if (across !== undefined) {
+    const { width = 0, height = 0, orientation = 1 } = await image.metadata();
+    const seenAs = orientation > 4 ? { width: height, height: width } : { width, height };
     const small = await image
       .rotate()
       .resize({ width: across, withoutEnlargement: true })
@@ -22,7 +24,7 @@ async function main() {
     const size = windowFor(noiseOf(small.data, small.info.width, small.info.height, 1));
     const seen = sharp(small.data, { raw: small.info });
     const png = (size === 0 ? seen : seen.median(size)).png({ compressionLevel: 3 });
-    return { head: {}, data: await png.toBuffer() };
+    return { head: seenAs, data: await png.toBuffer() };
   }
   const { width = 0, height = 0, density } = await image.metadata();
   if (width * height > mostPixels) return { head: { problem: 'pixel limit', width, height } };

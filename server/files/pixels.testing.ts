@@ -43,7 +43,7 @@ export function differingShare(a: Pixels, b: Pixels): number {
 }
 
 /** What is seen of every colour at a size of `across` mm, as SVG on the file's own page. */
-export function stackedSvg(artwork: Artwork, across = 1000): { svg: string; colours: number } {
+export function stackedSvg(artwork: Artwork, across = 400): { svg: string; colours: number } {
   const prepared = preparePiece(artwork, { width: across, height: null, lockAspect: true });
   const seen = seenColours(prepared.shapes);
   const { x, y, width } = prepared.natural;

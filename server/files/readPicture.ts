@@ -108,6 +108,17 @@ export function tracePicture(
   return { ...artwork, findings: [...told, ...artwork.findings] };
 }
 
+/** Smallest picture that is unpacked only to be measured, px across. */
+const TO_MEASURE = 64;
+
+/** Pixels of a picture as it is seen, turned as it says. @throws FileProblem when it cannot be read */
+export async function sizeOfPicture(
+  bytes: Uint8Array,
+): Promise<{ readonly width: number; readonly height: number }> {
+  const { width = 0, height = 0 } = (await decode(bytes, TO_MEASURE)).head;
+  return { width, height };
+}
+
 /** The picture for a page to look at, no more than `width` pixels across. */
 export const pictureForPage = async (bytes: Uint8Array, width: number): Promise<Uint8Array> =>
   (await decode(bytes, width)).data;

@@ -3,6 +3,7 @@ import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 import { regionToPathData } from '../../core/geometry/pathText';
 import type { Region } from '../../core/geometry/region';
+import type { Spot } from '../../core/geometry/spot';
 import { simplify } from '../../core/geometry/simplify';
 import { fontFiles, SHIPPED_FONTS } from './fonts';
 
@@ -90,14 +91,39 @@ export function rule(doc: Doc): void {
   doc.y += 9;
 }
 
+/** What is drawn, mm. */
+export interface Frame {
+  readonly minX: number;
+  readonly minY: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Where it is drawn, points on the page: x, y, width, height. */
+export type OnPaper = readonly [number, number, number, number];
+
+const scaleOf = (sign: Frame, [, , width, height]: OnPaper): number =>
+  Math.min(width / sign.width, height / sign.height);
+
+/** Where a place lies on the page in what {@link drawing} drew. */
+export function drawnAt([px, py]: Spot, sign: Frame, box: OnPaper): Spot {
+  const scale = scaleOf(sign, box);
+  const [x, y, width, height] = box;
+  return [
+    x + (width - sign.width * scale) / 2 + (px - sign.minX) * scale,
+    y + (height - sign.height * scale) / 2 + (py - sign.minY) * scale,
+  ];
+}
+
 /** Draws regions to fit a box, from a common origin so that films drawn alike lie alike. */
 export function drawing(
   doc: Doc,
   parts: readonly { readonly region: Region; readonly colour: string }[],
-  sign: { readonly minX: number; readonly minY: number; readonly width: number; readonly height: number },
-  [x, y, width, height]: readonly [number, number, number, number],
+  sign: Frame,
+  box: OnPaper,
 ): void {
-  const scale = Math.min(width / sign.width, height / sign.height);
+  const [x, y, width, height] = box;
+  const scale = scaleOf(sign, box);
   doc.save();
   doc.translate(x + (width - sign.width * scale) / 2, y + (height - sign.height * scale) / 2).scale(scale);
   doc.translate(-sign.minX, -sign.minY);

@@ -1,6 +1,6 @@
 import type { ReadingServices } from '../services/readings';
 import { addFont, clearFont, listFonts, putFontAway } from '../services/fonts';
-import { packedReading, pictureOf, takeFile } from '../services/readings';
+import { packedReading, pictureOf, takeFile, takePicture } from '../services/readings';
 import type { Handlers } from './mount';
 import { packed, picture } from './sent';
 
@@ -8,6 +8,7 @@ import { packed, picture } from './sent';
 export const artworkRoutes = (services: ReadingServices) =>
   ({
     'POST /api/files': ({ body, watch }) => takeFile(services, body.name, body.bytes, watch),
+    'POST /api/pictures': ({ body }) => takePicture(services, body.bytes),
     'GET /api/readings': async ({ query }) =>
       packed(await packedReading(services, query.source), { 'Cache-Control': 'private, no-cache' }),
     'GET /api/files/{hash}/picture': async ({ params, query }) =>

@@ -25,14 +25,16 @@ export type Handlers = { readonly [R in Route]: Handler<R> };
 
 type AnyHandler = (came: object) => Promise<unknown>;
 
-export function mount(app: Express, handlers: Handlers): void {
+/** @param filesPerMinute how many files one sender may bring in */
+export function mount(app: Express, handlers: Handlers, filesPerMinute: number): void {
+  const upload = oneFile(filesPerMinute);
   for (const [route, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
     const [method, path] = route.split(' ');
     const answer = handlers[route as Route] as unknown as AnyHandler;
     const verb = method.toLowerCase() as 'get' | 'post' | 'patch';
     app[verb](
       path.replace(/\{(\w+)\}/g, ':$1'),
-      ...(endpoint.upload ? oneFile : []),
+      ...(endpoint.upload ? upload : []),
       handle(async (request, response) => {
         const came = { ...asked(endpoint, request), request, response };
         if (endpoint.upload) return answerInSteps(request, response, (watch) => answer({ ...came, watch }));

@@ -2,7 +2,7 @@ import { createSession } from 'better-sse';
 import { filmsToCsv } from '../../core/films/csv';
 import { createLookout } from '../cutters/look';
 import type { CutServices } from '../services/cuts';
-import { changeFilm, importFilms, loadShop } from '../services/shop';
+import { changeCutter, changeFilm, importFilms, loadShop } from '../services/shop';
 import type { Handlers } from './mount';
 import { download } from './sent';
 
@@ -18,6 +18,7 @@ export function shopRoutes(services: CutServices) {
     'GET /api/cutters': ({ query }) => lookout.states(query.only),
     'GET /api/films.csv': async () =>
       download(Buffer.from(filmsToCsv((await loadShop(db)).films)), 'films.csv', 'text/csv; charset=utf-8'),
+    'PATCH /api/cutters/{cutter}': ({ params, body }) => changeCutter(services, params.cutter, body),
     'POST /api/films': ({ body }) => importFilms(services, body.csv),
     'PATCH /api/films/{film}': ({ params, body }) => changeFilm(services, params.film, body),
   } satisfies Partial<Handlers>;

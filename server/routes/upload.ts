@@ -1,4 +1,4 @@
-import type { Request, Response } from 'express';
+import type { Request, RequestHandler, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import multer from 'multer';
 import { LARGEST_UPLOAD } from '../files/readSvg';
@@ -7,15 +7,15 @@ import type { Watch } from '../work/pool';
 import { STEPS_TYPE } from '../../contracts/api';
 
 /** Takes one file in the field `file`, not too large and not too many in a minute. */
-export const oneFile = [
+export const oneFile = (filesPerMinute: number): RequestHandler[] => [
   rateLimit({
     windowMs: 60_000,
-    limit: 60,
+    limit: filesPerMinute,
     standardHeaders: true,
     legacyHeaders: false,
     message: {
       code: 'too-fast',
-      message: 'More than 60 files came in within a minute. Wait a little, then go on.',
+      message: `More than ${filesPerMinute} files came in within a minute. Wait a little, then go on.`,
     },
   }),
   multer({

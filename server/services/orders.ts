@@ -262,7 +262,7 @@ export async function thumbnailOf(db: Db, id: number): Promise<Buffer> {
 async function planTask(services: OrderServices, order: Order): Promise<PlanTask> {
   const choices = order.choices as Choices;
   const [shop, artworks] = await Promise.all([loadShop(services.db), artworksFor(services, choices.artwork)]);
-  return { artworks, choices, shop };
+  return { artworks, choices, shop, orderNumber: order.number };
 }
 
 export async function stripFile(

@@ -4,6 +4,7 @@ import { eq } from 'drizzle-orm';
 import type { Artwork } from '../../core/readers/artwork';
 import type { ArtworkChoices, FileSource, Source, TextSource } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
+import type { TakenPicture } from '../../contracts/api';
 import type { Db } from '../db/connect';
 import { files, fonts, readings } from '../db/schema';
 import { notFound, Trouble } from '../problem';
@@ -108,6 +109,14 @@ export async function originalOf(db: Db, fileHash: string): Promise<Buffer> {
   const [row] = await db.select({ bytes: files.bytes }).from(files).where(eq(files.hash, fileHash));
   if (!row) throw notFound('file');
   return row.bytes;
+}
+
+/** Keeps a picture that is only looked at. @throws Trouble when the file is none */
+export async function takePicture({ db, pool }: ReadingServices, bytes: Buffer): Promise<TakenPicture> {
+  const size = valueOf(await pool.run('measurePicture', bytes));
+  const file = sha256(bytes);
+  await db.insert(files).values({ hash: file, bytes }).onConflictDoNothing();
+  return { file, ...size };
 }
 
 /** A picture for the page that traces it. @throws Trouble when the file is no picture */

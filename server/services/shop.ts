@@ -3,6 +3,7 @@ import { asc, eq, max, sql } from 'drizzle-orm';
 import type { ShopNow } from '../../contracts/api';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
+import type { Cutter } from '../../core/layout/cutter';
 import type { Shop } from '../../core/plan/shop';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
@@ -34,23 +35,33 @@ export async function loadShop(db: Db): Promise<ShopNow> {
   return { ...shop, version: createHash('sha256').update(JSON.stringify(shop)).digest('base64url') };
 }
 
-/** Changes a film's record; orders that use it are planned with it from then on. */
-export async function changeFilm(
+/** Lays a change over a record. @throws Trouble when there is none */
+async function changeRecord(
   { db, hub }: ShopServices,
+  table: typeof films | typeof cutters,
+  id: string,
+  change: object,
+): Promise<ShopNow> {
+  const changed = await db
+    .update(table)
+    .set({ data: sql`${table.data} || ${JSON.stringify(change)}::jsonb` })
+    .where(eq(table.id, id))
+    .returning({ id: table.id });
+  if (changed.length === 0) throw notFound(table === films ? 'film' : 'cutter');
+  await hub.tell({ kind: 'shop' });
+  return loadShop(db);
+}
+
+/** Changes a film's record; orders that use it are planned with it from then on. */
+export const changeFilm = async (
+  services: ShopServices,
   id: string,
   change: Partial<Film>,
-): Promise<readonly Film[]> {
-  await db.transaction(async (tx) => {
-    const [row] = await tx.select().from(films).where(eq(films.id, id)).for('update');
-    if (!row) throw notFound('film');
-    await tx
-      .update(films)
-      .set({ data: { ...row.data, ...change } })
-      .where(eq(films.id, id));
-  });
-  await hub.tell({ kind: 'shop' });
-  return (await loadShop(db)).films;
-}
+): Promise<readonly Film[]> => (await changeRecord(services, films, id, change)).films;
+
+/** Changes a cutter's record; orders that go to it are planned with it from then on. */
+export const changeCutter = (services: ShopServices, id: string, change: Partial<Cutter>): Promise<ShopNow> =>
+  changeRecord(services, cutters, id, change);
 
 /** Adds the films of a table and changes those that are there; all of them or, when one is wrong, none. */
 export async function importFilms({ db, hub }: ShopServices, csv: string): Promise<readonly Film[]> {

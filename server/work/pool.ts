@@ -27,7 +27,14 @@ export interface WorkPool {
 }
 
 /** What waits for foreign parsers: it has threads of its own, so that planning never waits behind a file. */
-const READING: ReadonlySet<TaskName> = new Set(['takeIn', 'read', 'typeset', 'lookAtFont', 'showPicture']);
+const READING: ReadonlySet<TaskName> = new Set([
+  'takeIn',
+  'read',
+  'typeset',
+  'lookAtFont',
+  'measurePicture',
+  'showPicture',
+]);
 
 /** Threads that plan, and threads that read files: of both as many as there are cores, each doing one thing at a time. */
 export function openPool(threads = availableParallelism()): WorkPool {
@@ -36,6 +43,8 @@ export function openPool(threads = availableParallelism()): WorkPool {
       filename: join(process.cwd(), 'server/work/worker.mjs'),
       minThreads: 1,
       maxThreads: threads,
+      // a thread takes a second to start: one that was needed is likely to be needed again
+      idleTimeout: 300_000,
       maxQueue: 200,
       resourceLimits: { maxOldGenerationSizeMb: 1500 },
     });

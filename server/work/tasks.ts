@@ -10,6 +10,9 @@ import { copiesOn } from '../../core/layout/strip';
 import { benchHints } from '../../core/plan/bench';
 import { regionToPathData } from '../../core/geometry/pathText';
 import { mapRegion } from '../../core/geometry/region';
+import type { Region } from '../../core/geometry/region';
+import type { Placing } from '../../core/plan/placing';
+import { placingOf } from '../../core/plan/placing';
 import { simplify } from '../../core/geometry/simplify';
 import { deviationOf } from '../../core/swivel/deviation';
 import type { Choices } from '../../core/plan/choices';
@@ -22,14 +25,14 @@ import type { CutRecord, Drawing, OrderSummary } from '../../contracts/api';
 import type { ApplyPage } from '../../contracts/bench';
 import type { Finding } from '../../core/findings/finding';
 import { mapped } from '../../core/geometry/matrix';
-import { toolsNeeded } from '../../core/toolpath/kinds';
+import { followedOn } from '../../core/toolpath/followed';
 import type { Recipe } from '../../core/layout/cutter';
 import type { Strip } from '../../core/layout/strip';
 import type { Again, PanelsAgain } from '../../core/films/again';
 import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
-import { readFile, readFirst } from '../files/readFile';
+import { kindOf, readFile, readFirst } from '../files/readFile';
 import type { MapPage } from '../../contracts/bench';
 import type { Datum, FittingMap } from '../../core/panels/fittingMap';
 import { fittingMap } from '../../core/panels/fittingMap';
@@ -37,7 +40,7 @@ import { mapPaper } from '../files/mapPaper';
 import type { PaperKind } from '../files/papers';
 import type { PaperOrder } from '../files/sheet';
 import { paper } from '../files/papers';
-import { pictureForPage } from '../files/readPicture';
+import { pictureForPage, sizeOfPicture } from '../files/readPicture';
 import { inspectFont, setText } from '../files/setText';
 
 export interface PlanTask {
@@ -45,6 +48,8 @@ export interface PlanTask {
   readonly artworks: ReadonlyMap<string, Artwork>;
   readonly choices: Choices;
   readonly shop: Shop;
+  /** As it is written on panels. */
+  readonly orderNumber?: number;
   /** Only these pieces. */
   readonly again?: Again | PanelsAgain;
 }
@@ -84,8 +89,8 @@ export interface MadePlan {
 
 const planner = createPlanner();
 
-const planOf = ({ artworks, choices, shop, again }: PlanTask): Plan =>
-  planner.plan(artworks, choices, shop, again);
+const planOf = ({ artworks, choices, shop, again, orderNumber }: PlanTask): Plan =>
+  planner.plan(artworks, choices, shop, { again, order: orderNumber });
 
 /** A problem with a file is an answer, not a crash of the thread. */
 export type Answer<T> =
@@ -125,6 +130,17 @@ export const typeset = ({
 }): Promise<Answer<Artwork>> => answer(() => setText(source, font));
 
 export const lookAtFont = (bytes: Uint8Array) => answer(() => inspectFont(bytes));
+
+/** How many pixels a picture has, as it is seen. */
+export const measurePicture = (bytes: Uint8Array) =>
+  answer(() => {
+    if (kindOf(bytes) !== 'picture')
+      throw new FileProblem(
+        'no-picture',
+        'That file is no picture. A photograph as JPEG, PNG or WebP will do.',
+      );
+    return sizeOfPicture(bytes);
+  });
 
 export const showPicture = ({ bytes, width }: { bytes: Uint8Array; width: number }) =>
   answer(() => pictureForPage(bytes, width));
@@ -195,13 +211,11 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
       design: design.map((ring) => Array.from(ring)),
       followed: strip.placements.flatMap(({ part, matrix }) =>
         // what the cutter has no tool for is left out, and told
-        part.lines
-          .filter(({ kind }) => toolsNeeded(kind) <= (cutter.device.tools ?? 1))
-          .map(({ points, closed, kind }) => ({
-            points: Array.from(mapped(points, matrix)),
-            closed,
-            dashed: kind === 'perforated',
-          })),
+        followedOn(part, cutter.device.tools ?? 1).map(({ points, closed, kind }) => ({
+          points: Array.from(mapped(points, matrix)),
+          closed,
+          dashed: kind === 'perforated',
+        })),
       ),
       parts: program.lines.map((line) => line.part),
       lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
@@ -225,6 +239,17 @@ export const print = (
   task: PlanTask & { readonly kind: PaperKind; readonly order: PaperOrder },
 ): Promise<Uint8Array> => paper(task.kind, planOf(task), task.order, task.choices);
 
+/** Path data of what is only looked at. @param detail mm that it may be off */
+const roughPath = (region: Region, detail: number): string =>
+  regionToPathData(region.map((points) => simplify({ points, closed: true }, detail).points));
+
+const placingPage = (placing: Placing | undefined, detail: number) =>
+  placing && {
+    box: placing.box,
+    sign: placing.sign,
+    strips: placing.strips.map(({ region, ...strip }) => ({ ...strip, outline: roughPath(region, detail) })),
+  };
+
 /** The application sheet as a page shows it. */
 export function apply(task: PlanTask): ApplyPage {
   const plan = planOf(task);
@@ -243,10 +268,9 @@ export function apply(task: PlanTask): ApplyPage {
     taping: TAPING,
     steps: steps.map((step) => ({
       film: { name: step.film.name, code: step.film.code, colour: step.film.colour },
-      outline: regionToPathData(
-        step.region.map((points) => simplify({ points, closed: true }, detail).points),
-      ),
+      outline: roughPath(step.region, detail),
       hints: benchHints(plan, task.choices, step),
+      placing: placingPage(placingOf(plan.cuts, step.film.id), detail),
     })),
   };
 }
@@ -265,7 +289,7 @@ export function fit(task: MapTask): MapPage | null {
   const detail = Math.max(map.width, map.height) / 2000;
   const outlines = plan.separation.films.map(({ film, region }) => ({
     colour: film.colour,
-    outline: regionToPathData(region.map((points) => simplify({ points, closed: true }, detail).points)),
+    outline: roughPath(region, detail),
   }));
   return { ...map, outlines };
 }
@@ -280,7 +304,7 @@ export async function printMap(task: MapTask & { readonly order: PaperOrder }): 
 /** How far the knife's recorded way lies from the design; the aligning stroke and weed borders do not count. */
 export function compare({ record, drawing }: { readonly record: CutRecord; readonly drawing: Drawing }) {
   const cut = record.lines
-    .filter((_, i) => drawing.parts[i] === 'art')
+    .filter((_, i) => drawing.parts[i] === 'art' || drawing.parts[i] === 'waste')
     .map((line) => Float64Array.from(line.points));
   const design = drawing.design.map((ring) => Float64Array.from(ring));
   return deviationOf(cut, design, drawing.followed);

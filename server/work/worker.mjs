@@ -7,6 +7,7 @@ export const {
   read,
   typeset,
   lookAtFont,
+  measurePicture,
   showPicture,
   summarise,
   make,

@@ -57,7 +57,7 @@ export interface UploadProgress {
   readonly share: number;
 }
 
-type Uploads = 'POST /api/orders' | 'POST /api/files' | 'POST /api/fonts';
+type Uploads = 'POST /api/orders' | 'POST /api/files' | 'POST /api/fonts' | 'POST /api/pictures';
 
 /** Sends a file, and hears how far it has come. */
 export function upload<R extends Uploads>(

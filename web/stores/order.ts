@@ -41,7 +41,15 @@ export const useOrder = defineStore('order', () => {
     replan,
     ...planner
   } = createPlanning(
-    () => choices.value && shop.value && { choices: choices.value, shop: shop.value, look: looked.value },
+    () =>
+      choices.value &&
+      shop.value &&
+      order.value && {
+        choices: choices.value,
+        shop: shop.value,
+        order: order.value.number,
+        look: looked.value,
+      },
     (error) =>
       (problem.value = new ApiProblem(0, 'plan', `This order could not be planned: ${String(error)}`)),
   );
@@ -160,6 +168,18 @@ export const useOrder = defineStore('order', () => {
       ]);
   }
 
+  /** What the shop keeps in hand of a cutter's width from now on. */
+  async function keepInHand(cutter: string, reserve: number): Promise<void> {
+    try {
+      shop.value = markRaw(
+        await call('PATCH /api/cutters/{cutter}', { params: { cutter }, body: { reserve } }),
+      );
+      await replan();
+    } catch (error) {
+      fail(error);
+    }
+  }
+
   /** @returns the cuts, or undefined when the order could not be queued (then `problem` says why) */
   async function queue(part: CutPart = {}): Promise<Cut[] | undefined> {
     if (!order.value) return undefined;
@@ -203,6 +223,7 @@ export const useOrder = defineStore('order', () => {
     close,
     change,
     look,
+    keepInHand,
     looked,
     ...planner,
     planNow: replan,

@@ -6,7 +6,9 @@ import type { Picked, Snapped } from '../../core/artwork/pick';
 import type { Finding } from '../../core/findings/finding';
 import type { Region } from '../../core/geometry/region';
 import type { SeamOffers } from '../../core/panels/panelling';
+import type { PackStep } from '../../core/layout/packOnFilm';
 import type { Choices } from '../../core/plan/choices';
+import type { PackAsked, PackOffer } from '../../core/plan/plan';
 import type { Shop } from '../../core/plan/shop';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';
@@ -16,6 +18,8 @@ import PlanWorker from '../workers/plan.worker?worker';
 export interface ToPlan {
   readonly choices: Choices;
   readonly shop: Shop;
+  /** The order's number. */
+  readonly order: number;
   readonly look: Partial<Choices> | undefined;
 }
 
@@ -78,7 +82,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
   }
 
   async function run(
-    { choices, shop, look }: ToPlan,
+    { choices, shop, order, look }: ToPlan,
     work: Remote<PlanWork>,
     isNewest: () => boolean,
   ): Promise<void> {
@@ -88,7 +92,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     const hear = proxy((share: number) => {
       if (isNewest() && planning.value) planned.value = share;
     });
-    const view = await work.plan(all, shop, hear);
+    const view = await work.plan(all, shop, order, hear);
     if (!isNewest()) return;
     // what was found before stays listed until it is looked for again
     show(view, found, look !== undefined);
@@ -120,11 +124,22 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     (await worker?.plan.pile([x, y])) ?? [];
   const shapeAt = async (film: string, x: number, y: number): Promise<Region | undefined> =>
     worker?.plan.piece(film, [x, y]);
-  /** What each way to place seams comes to, as the order stands. */
-  const seamOffers = async (): Promise<SeamOffers | undefined> => {
+  /** Tells what each way to place seams comes to, as the order stands. */
+  const seamOffers = async (tell: (offers: SeamOffers) => void): Promise<void> => {
     const now = newest();
-    return now && worker?.plan.seams(now.choices, now.shop);
+    if (now) await worker?.plan.seams(now.choices, now.shop, proxy(tell));
   };
+  /** Tells what each way to take art apart would come to. */
+  const packOffers = async (tell: (offer: PackOffer) => void): Promise<void> => {
+    const now = newest();
+    if (now) await worker?.plan.packs(now.choices, now.shop, proxy(tell));
+  };
+  /** Packs films closer; tells how far it is and where pieces lie, at last when it is over. */
+  const pack = async (how: PackAsked, tell: (step: PackStep) => void): Promise<void> => {
+    const now = newest();
+    if (now) await worker?.plan.pack(now.choices, now.shop, how, proxy(tell));
+  };
+  const stopPacking = async (): Promise<void> => worker?.plan.stopPacking();
   const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
     worker?.plan.snap([x, y], reach);
   return {
@@ -142,6 +157,9 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     pile,
     shapeAt,
     seamOffers,
+    packOffers,
+    pack,
+    stopPacking,
     snap,
   };
 }

@@ -1,24 +1,31 @@
 import { defineStore } from 'pinia';
-import { shallowRef } from 'vue';
+import { ref, shallowRef } from 'vue';
 import { rounded } from '../../core/units/rounded';
 import type { PanelChoices } from '../../core/panels/choices';
-import type { Axis } from '../../core/panels/ink';
 import type { SeamOffers } from '../../core/panels/panelling';
+import type { Axis } from '../../core/panels/axis';
 import { useOrder } from './order';
 
 /** What seams are called by how they run. */
 export const AXIS_WORDS: Readonly<Record<Axis, string>> = { upright: 'Upright', level: 'Level' };
+
+/** What taps on the sign are for. */
+export type Picking = 'whole' | 'group' | 'alone';
 
 /** Seams of the open order as a person moves them. What is moved is set by hand from then on. */
 export const useSeams = defineStore('seams', () => {
   const order = useOrder();
   /** What each way comes to, and the art that a seam would cut. */
   const offers = shallowRef<SeamOffers>();
+  /** Shapes are being picked on the sign; undefined: none. */
+  const picking = ref<Picking>();
   async function ask(): Promise<void> {
     const { plan } = order;
-    const now = await order.seamOffers();
-    // what was planned meanwhile has asked for itself
-    if (order.plan === plan) offers.value = now;
+    if (!plan?.panelling) offers.value = undefined;
+    await order.seamOffers((now) => {
+      // what was planned meanwhile has asked for itself
+      if (order.plan === plan) offers.value = now;
+    });
   }
 
   const set = (change: Partial<PanelChoices>): void =>
@@ -41,8 +48,16 @@ export const useSeams = defineStore('seams', () => {
   }
   const move = (axis: Axis, index: number, to: number): void =>
     change(axis, (seams) => seams.map((x, i) => (i === index ? rounded(to, 2) : x)));
-  const remove = (axis: Axis, index: number): void =>
-    change(axis, (seams) => seams.filter((_, i) => i !== index));
+  function remove(axis: Axis, index: number): void {
+    const { overlaps } = order.choices!.panels;
+    // the others keep their own overlaps
+    place({
+      way: 'by-hand',
+      ...now(),
+      [axis]: now()[axis].filter((_, i) => i !== index),
+      overlaps: { ...overlaps, [axis]: overlaps[axis].filter((_, i) => i !== index) },
+    });
+  }
   /** Into the middle of the widest panel. */
   function add(axis: Axis): void {
     const { width = 0, height = 0 } = order.plan ?? {};
@@ -61,5 +76,14 @@ export const useSeams = defineStore('seams', () => {
     const { skip } = order.choices!.panels;
     set({ skip: isCut ? skip.filter((n) => n !== number) : [...skip, number].sort((a, b) => a - b) });
   }
-  return { offers, ask, now, place, takeOver, move, remove, add, cut };
+  /** What one seam's neighbours share; null: as all. */
+  function overlapOf(axis: Axis, index: number, to: number | null): void {
+    const { overlaps } = order.choices!.panels;
+    const own = Array.from({ length: Math.max(overlaps[axis].length, index + 1) }, (_, i): number | null =>
+      i === index ? to : (overlaps[axis][i] ?? null),
+    );
+    while (own.at(-1) === null) own.pop();
+    set({ overlaps: { ...overlaps, [axis]: own } });
+  }
+  return { offers, ask, picking, now, place, set, takeOver, move, remove, add, cut, overlapOf };
 });

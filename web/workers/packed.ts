@@ -11,6 +11,7 @@ import { groupNested } from '../../core/geometry/nesting';
 import type { Region } from '../../core/geometry/region';
 import type { Bounds } from '../../core/geometry/bounds';
 import { sharedBounds } from '../../core/geometry/bounds';
+import { lineToPathData } from '../../core/geometry/pathText';
 import type { Matrix } from '../../core/geometry/matrix';
 import type { Polyline } from '../../core/geometry/path';
 import type { Spot } from '../../core/geometry/spot';
@@ -56,7 +57,12 @@ export interface StripView {
   readonly film: Film;
   readonly cutter: string;
   /** What lies on it, each part once; a placement says which by its place in this list. */
-  readonly parts: readonly { readonly id: string; readonly region: PackedRegion }[];
+  readonly parts: readonly {
+    readonly id: string;
+    readonly region: PackedRegion;
+    /** Keys and numbers in the waste, as SVG path data. */
+    readonly waste: string;
+  }[];
   readonly rollWidth: number;
   readonly cuttable: number;
   readonly edges: Strip['edges'];
@@ -70,6 +76,12 @@ export interface StripView {
   readonly used: number;
   readonly recipe: Recipe;
   readonly shopRecipe: Recipe;
+  /** Kinds of line on it beside what is kiss cut, each with its recipe, the shop's and with this order's changes. */
+  readonly otherKinds: readonly {
+    readonly kind: LineKind;
+    readonly recipe: Recipe;
+    readonly shopRecipe: Recipe;
+  }[];
   readonly seconds: number;
   readonly cutLength: number;
 }
@@ -101,6 +113,10 @@ export interface PanellingView extends Pick<Panelling, 'box' | 'seams' | 'sum'> 
     readonly seen: Bounds;
     readonly bounds: Bounds;
     readonly isCut: boolean;
+    /** Cut whole, and not between seams. */
+    readonly isPiece: boolean;
+    /** Keys and numbers in the waste, as SVG path data. */
+    readonly waste: string;
   }[];
 }
 
@@ -168,13 +184,15 @@ export function packPlan(
       box: panelling.box,
       seams: panelling.seams,
       sum: panelling.sum,
-      panels: panels.map(({ id, film, cell, bounds, isCut }) => ({
+      panels: panels.map(({ id, film, cell, bounds, isCut, waste }) => ({
         id,
         film,
         number: cell.number,
-        seen: sharedBounds(cell.seen, panelling.box),
+        seen: cell.row < 0 ? cell.seen : sharedBounds(cell.seen, panelling.box),
         bounds,
         isCut,
+        isPiece: cell.row < 0,
+        waste: waste.map(lineToPathData).join(''),
       })),
     },
     cutter,
@@ -200,14 +218,18 @@ export function packPlan(
 const partsOf = ({ placements }: Strip): readonly Part[] => [...new Set(placements.map(({ part }) => part))];
 
 function stripView(
-  { strip, cutter, recipe, shopRecipe, program }: PlannedCut,
+  { strip, cutter, recipe, shopRecipe, shopKinds, program }: PlannedCut,
   parts: readonly Part[],
 ): StripView {
   return {
     id: strip.id,
     film: strip.film,
     cutter: cutter.id,
-    parts: parts.map(({ id, region }) => ({ id, region: packRegion(region) })),
+    parts: parts.map(({ id, region, waste }) => ({
+      id,
+      region: packRegion(region),
+      waste: waste.map(lineToPathData).join(''),
+    })),
     rollWidth: strip.roll.width,
     cuttable: strip.cuttable,
     edges: strip.edges,
@@ -220,6 +242,9 @@ function stripView(
     used: strip.used,
     recipe,
     shopRecipe,
+    otherKinds: [...new Set(program.lines.map(({ kind }) => kind))]
+      .filter((kind) => kind !== 'kiss')
+      .map((kind) => ({ kind, recipe: program.recipes[kind], shopRecipe: shopKinds[kind] })),
     seconds: program.seconds,
     cutLength: program.cutLength,
   };

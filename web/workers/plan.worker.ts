@@ -15,6 +15,8 @@ import type { Region } from '../../core/geometry/region';
 import type { Spot } from '../../core/geometry/spot';
 import { sourceKey } from '../../core/artwork/choices';
 import type { Source } from '../../core/artwork/choices';
+import type { PackStep } from '../../core/layout/packOnFilm';
+import type { PackAsked, PackOffer } from '../../core/plan/plan';
 import { createPlanner } from '../../core/plan/plan';
 import type { PlanView } from './packed';
 import { buffersOf, packPlan } from './packed';
@@ -23,6 +25,8 @@ const planner = createPlanner();
 const artworks = new Map<string, Artwork>();
 /** Counts what was asked for: whatever is not the newest any more is given up. */
 let newest = 0;
+/** Counts searches for less film in the same way. */
+let packing = 0;
 /** How long a check-over goes on before it looks up. */
 const BREATH_MS = 40;
 /** A plan that is still running tells its share this often. */
@@ -50,16 +54,20 @@ const work = {
     }
   },
 
-  /** @param tell hears how far it is, 0 … 1 */
-  plan(choices: Choices, shop: Shop, tell: (share: number) => void): PlanView {
+  /**
+   * @param order its number, as it is written on panels
+   * @param tell hears how far it is, 0 … 1
+   */
+  plan(choices: Choices, shop: Shop, order: number, tell: (share: number) => void): PlanView {
     newest++;
     const started = performance.now();
     let told = started;
-    const plan = planner.plan(artworks, choices, shop, undefined, (share) => {
+    const hear = (share: number): void => {
       if (performance.now() - told < TELL_MS) return;
       told = performance.now();
       tell(share);
-    });
+    };
+    const plan = planner.plan(artworks, choices, shop, { order, tell: hear });
     shown = plan.prepared;
     layers = plan.separation.films;
     const view = packPlan(plan, performance.now() - started, choices, artworks);
@@ -86,8 +94,53 @@ const work = {
     }
   },
 
-  /** What each way to place seams comes to. */
-  seams: (choices: Choices, shop: Shop): SeamOffers | undefined => planner.seams(artworks, choices, shop),
+  /** What each way to place seams comes to, told one by one; given up as soon as anything newer is planned. */
+  async seams(choices: Choices, shop: Shop, tell: (offers: SeamOffers) => void): Promise<void> {
+    const mine = newest;
+    for (const offers of planner.seams(artworks, choices, shop)) {
+      tell(offers);
+      await new Promise((go) => setTimeout(go));
+      if (mine !== newest) return;
+    }
+  },
+
+  /** What each way to take art apart would come to, told one by one; given up as soon as anything newer is planned. */
+  async packs(choices: Choices, shop: Shop, tell: (offer: PackOffer) => void): Promise<void> {
+    const mine = newest;
+    for (const offer of planner.packs(artworks, choices, shop)) {
+      if (offer) tell(offer);
+      await new Promise((go) => setTimeout(go));
+      if (mine !== newest) return;
+    }
+  },
+
+  /**
+   * Packs films closer, until all rounds are over or {@link stopPacking} is called; plans that are asked for meanwhile are
+   * made between rounds.
+   */
+  async pack(choices: Choices, shop: Shop, how: PackAsked, tell: (step: PackStep) => void): Promise<void> {
+    const mine = ++packing;
+    let told = performance.now();
+    let looked = told;
+    let last: PackStep | undefined;
+    for (const step of planner.pack(artworks, choices, shop, how)) {
+      if (last && last.film !== step.film) tell(last);
+      last = step;
+      if (performance.now() - told > TELL_MS) {
+        told = performance.now();
+        tell(step);
+      }
+      if (performance.now() - looked < BREATH_MS) continue;
+      await new Promise((go) => setTimeout(go));
+      looked = performance.now();
+      if (mine !== packing) break;
+    }
+    if (last) tell(last);
+  },
+
+  stopPacking(): void {
+    packing++;
+  },
 
   /** The frontmost shape at a place of the sign as last planned. */
   pick: (at: Spot, reach: number): Picked | undefined => (shown ? pickAt(shown, at, reach) : undefined),

@@ -88,7 +88,7 @@ describe('old and hand-made files', () => {
 
   test('emoji with slips put in at random come out as they were', async () => {
     const names = readdirSync('node_modules/@twemoji/svg').filter(
-      (name, i) => name.endsWith('.svg') && i % 61 === 0,
+      (name, i) => name.endsWith('.svg') && i % 101 === 0,
     );
     const slips: ((text: string, i: number) => string)[] = [
       (t) => t.replace(/ xmlns="[^"]*"/, ''),
@@ -100,7 +100,7 @@ describe('old and hand-made files', () => {
       (t) => t.replace(/"(#[0-9A-F]+)"/gi, '$1 '),
       (t) => t.replace('</svg>', '<g></svg>'),
     ];
-    expect(names.length).toBeGreaterThan(50);
+    expect(names.length).toBeGreaterThan(30);
     for (const [i, name] of names.entries()) {
       const text = readFileSync(join('node_modules/@twemoji/svg', name), 'utf8');
       const spoilt = slips

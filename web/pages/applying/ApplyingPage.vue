@@ -3,6 +3,7 @@
 import { computed, onMounted } from 'vue';
 import { addressOf } from '../../../contracts/address';
 import OrderSheet from '../../parts/OrderSheet.vue';
+import NumberedPieces from './NumberedPieces.vue';
 import { useOrderSheet } from '../../parts/orderSheet';
 import { call } from '../../stores/api';
 import { useUnits } from '../../stores/units';
@@ -75,6 +76,24 @@ const line = computed(() => Math.max(sheet.value!.width, sheet.value!.height) / 
           <button class="button tick" :aria-pressed="done.has(step.film.name)" @click="tick(step.film.name)">
             {{ done.has(step.film.name) ? 'On the tape' : 'Weeded and taped' }}
           </button>
+          <div v-if="step.placing" class="placing">
+            <NumberedPieces
+              :box="step.placing.box"
+              :outline="step.outline"
+              :colour="step.film.colour"
+              :pieces="step.placing.sign"
+              :says="`Where pieces of ${step.film.name} sit on the sign`"
+            />
+            <NumberedPieces
+              v-for="(strip, k) in step.placing.strips"
+              :key="k"
+              :box="{ minX: 0, minY: 0, maxX: strip.length, maxY: strip.cuttable }"
+              :outline="strip.outline"
+              :colour="step.film.colour"
+              :pieces="strip.pieces"
+              :says="`Pieces of ${step.film.name} as they are cut`"
+            />
+          </div>
         </li>
       </ol>
     </template>
@@ -138,6 +157,12 @@ li.done .picture {
 }
 .picture path {
   stroke: var(--ink);
+}
+.placing {
+  display: grid;
+  grid-template-columns: 2fr 1fr;
+  grid-column: 1 / -1;
+  gap: 12px;
 }
 .sign {
   fill: #fffdf7;

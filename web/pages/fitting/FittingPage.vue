@@ -5,8 +5,10 @@ import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import { computed, watch } from 'vue';
 import { addressOf } from '../../../contracts/address';
+import type { KeepOut } from '../../../core/panels/choices';
+import { placeOfPicture } from '../../../core/panels/surface';
 import type { Datum, MapPanel } from '../../../core/panels/fittingMap';
-import { DATUM_WORDS, DATUMS_ACROSS, DATUMS_DOWN } from '../../../core/panels/fittingMap';
+import { datumWord, DATUMS_ACROSS, DATUMS_DOWN } from '../../../core/panels/fittingMap';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import OrderSheet from '../../parts/OrderSheet.vue';
 import { useOrderSheet } from '../../parts/orderSheet';
@@ -16,8 +18,9 @@ import { useUnits } from '../../stores/units';
 const units = useUnits();
 /** What is measured from is remembered on this tablet. */
 const datum = useLocalStorage<Datum>('jam-pan-datum', { across: 'left', down: 'upper' });
-const named = <T extends keyof typeof DATUM_WORDS>(all: readonly T[]) =>
-  all.map((value) => ({ value, label: DATUM_WORDS[value] }));
+const word = (edge: Datum['across'] | Datum['down']): string => datumWord(edge, map.value!.isOnSurface);
+const named = <T extends Datum['across'] | Datum['down']>(all: readonly T[]) =>
+  all.map((value) => ({ value, label: word(value) }));
 const {
   id,
   order,
@@ -41,16 +44,22 @@ const view = computed(() => {
 /** A line of tape for each seam and edge, and its figure outside the sign. */
 const tape = computed(() => {
   const { width, height, tape: lines } = map.value!;
+  const through = (way: readonly number[] | undefined): string | undefined =>
+    way &&
+    `M${way
+      .map((v, i) => `${v}${i % 2 === 0 ? ' ' : 'L'}`)
+      .join('')
+      .slice(0, -1)}`;
   return [
-    ...lines.upright.map(({ at, from }) => ({
-      d: `M${at} ${-em.value * 0.4}V${height}`,
+    ...lines.upright.map(({ at, from, way }) => ({
+      d: through(way) ?? `M${at} ${-em.value * 0.4}V${height}`,
       x: at,
       y: -em.value * 0.8,
       anchor: 'middle',
       from,
     })),
-    ...lines.level.map(({ at, from }) => ({
-      d: `M${-em.value * 0.4} ${at}H${width}`,
+    ...lines.level.map(({ at, from, way }) => ({
+      d: through(way) ?? `M${-em.value * 0.4} ${at}H${width}`,
       x: -em.value * 0.7,
       y: at + em.value * 0.32,
       anchor: 'end',
@@ -58,8 +67,29 @@ const tape = computed(() => {
     })),
   ];
 });
+/** A place that is kept clear: its edge and both diagonals. */
+const crossed = ({ x, y, width, height }: KeepOut): string =>
+  `M${x} ${y}h${width}v${height}h${-width}zl${width} ${height}M${x} ${y + height}l${width} ${-height}`;
 const sizeOf = ({ seen }: Pick<MapPanel, 'seen'>): string =>
   `${units.number(seen.maxX - seen.minX)} × ${units.length(seen.maxY - seen.minY)}`;
+/** What neighbours share: one figure for all seams, or each seam's own. */
+const shared = computed(() => {
+  const { tape: lines } = map.value!;
+  const own = [...lines.upright, ...lines.level].flatMap(({ overlap }) => overlap ?? []);
+  const all = [...new Set(own)];
+  if (all.every((mm) => mm === 0)) return 'Panels lie edge to edge.';
+  if (all.length === 1) return `Each panel lies ${units.length(all[0])} beneath the next.`;
+  return `At the seams panels lie ${own.map((mm) => units.length(mm)).join(', ')} beneath the next, in this order.`;
+});
+const picture = computed(() => {
+  const own = map.value?.picture;
+  if (!own) return undefined;
+  const href = addressOf('GET /api/files/{hash}/picture', {
+    params: { hash: own.file },
+    query: { width: 2000 },
+  });
+  return { href, ...placeOfPicture(own) };
+});
 const next = computed(() => map.value?.panels.find(({ number }) => !done.value.has(number))?.number);
 </script>
 
@@ -91,29 +121,36 @@ const next = computed(() => map.value?.panels.find(({ number }) => !done.value.h
           @change="datum = { ...datum, down: $event }"
         />
         <span class="soft">
-          The sign is <b class="number">{{ units.number(map.width) }} × {{ units.length(map.height) }}</b
-          >.
-          <template v-if="map.overlap > 0"
-            >Each panel lies <b class="number">{{ units.length(map.overlap) }}</b> beneath the next.</template
-          >
-          <template v-else>Panels lie edge to edge.</template>
+          The {{ map.isOnSurface ? 'surface' : 'sign' }} is
+          <b class="number">{{ units.number(map.width) }} × {{ units.length(map.height) }}</b
+          >. {{ shared }}
         </span>
       </p>
       <svg class="map" :viewBox="view" role="img" aria-label="The sign in its panels, with tape lines">
         <rect class="sign" x="0" y="0" :width="map.width" :height="map.height" :stroke-width="em / 12" />
-        <path
-          v-for="(film, i) in map.outlines"
-          :key="i"
-          :d="film.outline"
-          :fill="film.colour"
-          fill-rule="evenodd"
-          class="art"
-        />
+        <image v-if="picture" v-bind="picture" preserveAspectRatio="none" class="picture" />
+        <g :transform="`translate(${map.sign.minX} ${map.sign.minY})`">
+          <path
+            v-for="(film, i) in map.outlines"
+            :key="i"
+            :d="film.outline"
+            :fill="film.colour"
+            fill-rule="evenodd"
+            class="art"
+          />
+        </g>
+        <g v-for="(one, i) in map.keepOuts" :key="`clear ${i}`" :stroke-width="em / 12">
+          <path class="clear" :d="crossed(one)" />
+          <text class="figure" :x="one.x + em * 0.3" :y="one.y + em" :font-size="em * 0.8">
+            {{ one.name }}
+          </text>
+        </g>
         <rect
           v-for="panel in map.panels"
           :key="panel.number"
           class="panel"
-          :class="{ done: done.has(panel.number), next: panel.number === next }"
+          :class="{ done: done.has(panel.number), next: panel.number === next, piece: panel.isPiece }"
+          :stroke-width="em / 14"
           :x="panel.seen.minX"
           :y="panel.seen.minY"
           :width="panel.seen.maxX - panel.seen.minX"
@@ -130,7 +167,7 @@ const next = computed(() => map.value?.panels.find(({ number }) => !done.value.h
             {{ units.number(mark.from) }}
           </text>
         </g>
-        <g class="numbers" :font-size="em * 1.7">
+        <g class="numbers" :font-size="em * (map.panels.length > 40 ? 1 : 1.7)">
           <text
             v-for="panel in map.panels"
             :key="panel.number"
@@ -151,12 +188,12 @@ const next = computed(() => map.value?.panels.find(({ number }) => !done.value.h
             ><span class="number">{{ sizeOf(data) }}</span></template
           >
         </Column>
-        <Column :header="`Left edge from ${DATUM_WORDS[map.datum.across]}`">
+        <Column :header="`Left edge from ${word(map.datum.across)}`">
           <template #body="{ data }"
             ><span class="number">{{ units.length(data.across) }}</span></template
           >
         </Column>
-        <Column :header="`Top edge from ${DATUM_WORDS[map.datum.down]}`">
+        <Column :header="`Top edge from ${word(map.datum.down)}`">
           <template #body="{ data }"
             ><span class="number">{{ units.length(data.down) }}</span></template
           >
@@ -208,6 +245,16 @@ const next = computed(() => map.value?.panels.find(({ number }) => !done.value.h
 }
 .panel {
   fill: none;
+}
+.panel.piece {
+  stroke: var(--damson);
+}
+.picture {
+  opacity: 0.6;
+}
+.clear {
+  fill: color-mix(in srgb, var(--currant) 8%, transparent);
+  stroke: var(--currant);
 }
 .panel.next {
   fill: color-mix(in srgb, var(--quince) 24%, transparent);

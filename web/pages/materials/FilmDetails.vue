@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** A film's rolls, its colour in both ways of writing, and what it bears. */
 import { Plus, X } from '@lucide/vue';
+import Checkbox from 'primevue/checkbox';
 import { computed } from 'vue';
 import { hexOfLab, labOf } from '../../../core/colour/colour';
 import type { Film, FilmLimits, Roll } from '../../../core/films/film';
-import { limitsOf } from '../../../core/films/film';
+import { hasGrain, limitsOf } from '../../../core/films/film';
 import DraftField from '../../parts/DraftField.vue';
 import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
@@ -156,6 +157,13 @@ function readHex(typed: string): string | undefined {
           :min="10"
           :max="1000000"
           @change="setLimit({ track: $event })"
+        />
+        <span title="It is never turned by a quarter">Has a grain</span>
+        <Checkbox
+          binary
+          :model-value="hasGrain(film)"
+          :aria-label="`${film.name} has a grain`"
+          @update:model-value="$emit('change', { grain: $event })"
         />
       </div>
     </section>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { addressOf } from '../../../contracts/address';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import type { LineKind } from '../../../core/artwork/choices';
 import type { Recipe } from '../../../core/layout/cutter';
+import { LINE_KINDS } from './artwork/kinds';
 import NudgeRow from './NudgeRow.vue';
 import LengthField from '../../parts/LengthField.vue';
 import { useOrder } from '../../stores/order';
@@ -21,23 +23,40 @@ const FIELDS = [
 ] as const;
 const sum = (of: 'cutLength' | 'seconds'): number => own.value.reduce((all, strip) => all + strip[of], 0);
 
-/** Keeps what differs from the shop's recipe, for this film on this cutter. */
+/** Every kind of line on the film with its recipe; the kiss cut first. */
+const kinds = computed(() => {
+  const { recipe, shopRecipe } = shown.value;
+  const others = own.value.flatMap(({ otherKinds }) => otherKinds);
+  return [
+    { kind: 'kiss' as LineKind, recipe, shopRecipe },
+    ...new Map(others.map((one) => [one.kind, one])).values(),
+  ];
+});
+const picked = ref<LineKind>('kiss');
+const line = computed(() => kinds.value.find(({ kind }) => kind === picked.value) ?? kinds.value[0]);
+const KIND_NAMES = new Map(LINE_KINDS.map(({ value, label }) => [value, label]));
+
+const RECIPE_KEYS = ['force', 'speed', 'blade', 'bladeOffset', 'overcut'] as const;
+/** Keeps what differs from the shop's recipe, for this film on this cutter and this kind of line. */
 function keep(recipe: Recipe): void {
-  const { film: cutFilm, cutter, shopRecipe } = shown.value;
-  const differs = Object.entries(recipe).filter(([key, value]) => value !== shopRecipe[key as keyof Recipe]);
+  const { film: cutFilm, cutter: here } = shown.value;
+  const { kind, shopRecipe } = line.value;
+  const differs = RECIPE_KEYS.flatMap((key) => (recipe[key] === shopRecipe[key] ? [] : [[key, recipe[key]]]));
   const { recipes } = store.choices!.cut;
-  const here = { ...recipes[cutter], [cutFilm.id]: Object.fromEntries(differs) };
-  store.change({ cut: { recipes: { ...recipes, [cutter]: here } } });
+  const name = kind === 'kiss' ? cutFilm.id : `${cutFilm.id}/${kind}`;
+  const all = { ...recipes[here], [name]: Object.fromEntries(differs) as Partial<Recipe> };
+  store.change({ cut: { recipes: { ...recipes, [here]: all } } });
 }
 function set(change: Partial<Recipe>): void {
-  keep({ ...shown.value.recipe, ...change });
+  keep({ ...line.value.recipe, ...change });
 }
 function asShop(): void {
-  keep(shown.value.shopRecipe);
+  keep(line.value.shopRecipe);
 }
-const changed = computed(
-  () => JSON.stringify(shown.value?.recipe) !== JSON.stringify(shown.value?.shopRecipe),
-);
+const changed = computed(() => {
+  const { recipe, shopRecipe } = line.value;
+  return RECIPE_KEYS.some((key) => recipe[key] !== shopRecipe[key]);
+});
 const file = (strip: string, ending: 'plt' | 'svg'): string =>
   addressOf(`GET /api/orders/{id}/strips/{strip}.${ending}`, { params: { id: store.order!.id, strip } });
 </script>
@@ -50,13 +69,24 @@ const file = (strip: string, ending: 'plt' | 'svg'): string =>
         <span class="swatch" :style="{ '--film': f.colour }"></span>{{ f.name }}
       </button>
     </div>
+    <div v-if="kinds.length > 1" class="films" role="group" aria-label="Kind of line">
+      <button
+        v-for="one in kinds"
+        :key="one.kind"
+        class="kind"
+        :aria-pressed="one.kind === line.kind"
+        @click="picked = one.kind"
+      >
+        {{ KIND_NAMES.get(one.kind) }}
+      </button>
+    </div>
     <NudgeRow
       v-for="field in FIELDS"
       :key="field.key"
       :label="field.label"
       :unit="field.unit"
-      :value="shown.recipe[field.key]"
-      :usual="shown.shopRecipe[field.key] ?? field.usual"
+      :value="line.recipe[field.key]"
+      :usual="line.shopRecipe[field.key] ?? field.usual"
       :range="cutter[field.key]"
       @change="set({ [field.key]: $event })"
     />
@@ -64,14 +94,14 @@ const file = (strip: string, ending: 'plt' | 'svg'): string =>
       {{ cutter.name }} takes no force from here: it is set by hand at the machine.
     </p>
     <div class="row">
-      <span>Blade</span><b class="number">{{ shown.recipe.blade }}</b>
+      <span>Blade</span><b class="number">{{ line.recipe.blade }}</b>
     </div>
     <div class="row">
       <span>Blade offset</span
       ><LengthField
         label="Blade offset"
         fine
-        :value="shown.recipe.bladeOffset"
+        :value="line.recipe.bladeOffset"
         :max="2"
         @change="set({ bladeOffset: $event })"
       />
@@ -81,7 +111,7 @@ const file = (strip: string, ending: 'plt' | 'svg'): string =>
       ><LengthField
         label="Overcut"
         fine
-        :value="shown.recipe.overcut"
+        :value="line.recipe.overcut"
         :max="10"
         @change="set({ overcut: $event })"
       />
@@ -123,6 +153,9 @@ const file = (strip: string, ending: 'plt' | 'svg'): string =>
 .films button[aria-pressed='true'] {
   border-color: var(--damson);
   background: var(--damson-soft);
+}
+.films .kind {
+  padding: 2px 9px;
 }
 .films .swatch {
   width: 15px;

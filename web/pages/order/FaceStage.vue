@@ -6,12 +6,15 @@ import { computed, ref, watch } from 'vue';
 import type { Again } from '../../../core/films/again';
 import { saidOnce } from '../../../core/findings/together';
 import type { Bounds } from '../../../core/geometry/bounds';
+import { joinBounds } from '../../../core/geometry/bounds';
+import { surfaceOnSign } from '../../../core/panels/surface';
 import type { Free } from '../../stage/viewport';
 import { freeAround } from '../../stage/viewport';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { useArtwork } from '../../stores/artwork';
 import { useStage } from '../../stores/stage';
 import { useOrder } from '../../stores/order';
+import { useSeams } from '../../stores/seams';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
 import { drawFace } from './drawFace';
@@ -20,7 +23,9 @@ import FindingPins from './FindingPins.vue';
 import AgainOverlay from './films/AgainOverlay.vue';
 import MarkHandles from './films/MarkHandles.vue';
 import PieceHandles from './artwork/PieceHandles.vue';
+import PickOverlay from './panels/PickOverlay.vue';
 import SeamsOverlay from './panels/SeamsOverlay.vue';
+import SurfaceOverlay from './panels/SurfaceOverlay.vue';
 import TrialOverlay from './artwork/TrialOverlay.vue';
 import type { SectionName } from './runCardSections';
 
@@ -35,8 +40,10 @@ const emit = defineEmits<{
 const store = useOrder();
 const art = useArtwork();
 const look = useStage();
+const seams = useSeams();
 const stage = ref<InstanceType<typeof StageCanvas>>();
 const again = ref<InstanceType<typeof AgainOverlay>>();
+const pick = ref<InstanceType<typeof PickOverlay>>();
 const measure = ref<InstanceType<typeof MeasureOverlay>>();
 const units = useUnits();
 
@@ -71,8 +78,14 @@ const placeOf = (index: number): { x: number; y: number } => ({
   x: (index % columns.value) * sheet.value.width * APART,
   y: Math.floor(index / columns.value) * sheet.value.height * APART_DOWN,
 });
+/** The surface is seen as a whole while panels are looked at. */
+const around = computed<Bounds | undefined>(() => {
+  const surface = props.section === 'panels' && props.view !== 'apart' && store.choices?.panels.surface;
+  return surface ? surfaceOnSign(surface) : undefined;
+});
 const box = computed<Bounds>(() => {
   const { width, height } = sheet.value;
+  if (around.value) return joinBounds(around.value, { minX: 0, minY: 0, maxX: width, maxY: height });
   const count = props.view === 'apart' ? Math.max(1, groups.value.length) : 1;
   const far = placeOf(count - 1);
   const right = largest(Array.from({ length: count }, (_, i) => placeOf(i).x));
@@ -134,6 +147,7 @@ watch(
 async function tap(at: { x: number; y: number }, reach: number): Promise<void> {
   if (art.measuring) return void (await measure.value?.tap(at));
   if (look.again) return void (await again.value?.tap(at));
+  if (seams.picking) return void (await pick.value?.tap(at));
   if (!arranging.value) return;
   art.selected = [];
   art.picked = await store.pick(at.x, at.y, reach);
@@ -203,6 +217,18 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
             :at="at"
             :film="look.again"
             @cut="$emit('again', $event)"
+          />
+          <SurfaceOverlay
+            v-if="section === 'panels' && store.choices?.panels.surface"
+            :at="at"
+            :surface="store.choices.panels.surface"
+          />
+          <PickOverlay
+            v-if="seams.picking"
+            ref="pick"
+            :key="seams.picking"
+            :at="at"
+            :picking="seams.picking"
           />
           <SeamsOverlay v-if="store.plan.panelling" :at="at" :editable="section === 'panels'" />
           <TrialOverlay v-if="arranging && art.trial" :at="at" />
@@ -294,6 +320,7 @@ const pickedBox = computed(() => (arranging.value ? art.picked?.bounds : undefin
 }
 .findings {
   position: absolute;
+  z-index: 3;
   top: 10px;
   right: 14px;
   display: grid;

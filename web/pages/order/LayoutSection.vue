@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import { own } from '../../../core/units/own';
-import { computed } from 'vue';
-import type { LayoutChoices } from '../../../core/layout/strip';
+import { watchDebounced } from '@vueuse/core';
+import { computed, onUnmounted } from 'vue';
+import type { LayoutChoices, Pack } from '../../../core/layout/strip';
+import { packOf, PACKS } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
+import FoldOut from '../../parts/FoldOut.vue';
 import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
+import RadioCards from '../../parts/RadioCards.vue';
 import { onShelf } from '../../parts/onShelf';
 import { useOrder } from '../../stores/order';
+import { usePacking } from '../../stores/packing';
 import SwitchRow from '../../parts/SwitchRow.vue';
 import { useUnits } from '../../stores/units';
 import type { FilmView } from '../../workers/packed';
@@ -28,6 +33,46 @@ function setRoll(id: string, width: number): void {
   set({ rolls: width === 0 ? rest : { ...rest, [id]: width } });
 }
 
+const packing = usePacking();
+/** What each way would come to is asked for once changes have settled, ms. */
+const SETTLED = 350;
+watchDebounced(() => store.chosenPlan, packing.ask, { immediate: true, debounce: SETTLED });
+onUnmounted(packing.stop);
+const PACK_WORDS: Readonly<Record<Pack, string>> = { one: 'As one', word: 'By word', piece: 'By piece' };
+const packs = computed(() =>
+  PACKS.map((pack) => {
+    const length = packing.offers[pack];
+    return {
+      value: pack,
+      label: PACK_WORDS[pack],
+      says: length === undefined ? '…' : units.run(length),
+    };
+  }),
+);
+const isPacked = computed(
+  () => layout.value.pack !== 'one' || Object.values(layout.value.packFilm).some((pack) => pack !== 'one'),
+);
+const films = computed(() => store.plan?.films ?? []);
+const FILM_PACK = [
+  { value: 'all', label: 'as all' },
+  { value: 'one', label: 'as one' },
+  { value: 'word', label: 'by word' },
+  { value: 'piece', label: 'by piece' },
+] as const;
+function setFilmPack(id: string, pack: Pack | 'all'): void {
+  const { [id]: _gone, ...rest } = layout.value.packFilm;
+  set({ packFilm: pack === 'all' ? rest : { ...rest, [id]: pack } });
+}
+const TURNS = [
+  { value: 'quarter', label: 'any quarter' },
+  { value: 'free', label: 'any way' },
+  { value: 'none', label: 'not at all' },
+] as const;
+const filmName = (id: string): string => films.value.find(({ film }) => film.id === id)?.film.name ?? '';
+
+/** Rows of copies are of films that are laid as one. */
+const hasRows = computed(() => films.value.some(({ film }) => packOf(layout.value, film) === 'one'));
+
 const TURN = [
   { value: 'shorter', label: 'the shorter way' },
   { value: 'as-drawn', label: 'as drawn' },
@@ -45,6 +90,51 @@ const PLACE = [
 </script>
 
 <template>
+  <RadioCards
+    class="packs"
+    label="Taken apart to save film"
+    name="pack"
+    :value="layout.pack"
+    :options="packs"
+    @change="set({ pack: $event, packFilm: {} })"
+  />
+  <template v-if="isPacked">
+    <div class="row">
+      <span>Between pieces</span
+      ><LengthField
+        label="Between pieces"
+        :value="layout.between"
+        :max="200"
+        @change="set({ between: $event })"
+      />
+    </div>
+    <ChoiceRow label="Pieces turn" :value="layout.turns" :options="TURNS" @change="set({ turns: $event })" />
+    <div class="search">
+      <template v-if="packing.now">
+        <span role="status" class="hint">
+          Packing {{ filmName(packing.now.film) }} · {{ (100 * packing.now.used).toFixed(1) }} % ·
+          {{ packing.seconds.toFixed(0) }} s
+        </span>
+        <button class="button" @click="packing.stop()">Stop here</button>
+      </template>
+      <template v-else>
+        <span class="hint"
+          >Pieces are lined up by hand: the application sheet shows where each one sits.</span
+        >
+        <button class="button" :disabled="store.planning" @click="packing.start()">Pack closer</button>
+      </template>
+    </div>
+    <FoldOut v-if="films.length > 1" title="Films by themselves" name="pack-films">
+      <ChoiceRow
+        v-for="f in films"
+        :key="f.film.id"
+        :label="f.film.name"
+        :value="own(layout.packFilm, f.film.id) ?? 'all'"
+        :options="FILM_PACK"
+        @change="setFilmPack(f.film.id, $event)"
+      />
+    </FoldOut>
+  </template>
   <div class="row">
     <span>Copies</span>
     <NumberField
@@ -56,9 +146,14 @@ const PLACE = [
       @change="set({ copies: $event })"
     />
   </div>
-  <div class="row">
-    <span>Spacing</span
-    ><LengthField label="Spacing" :value="layout.spacing" :max="1000" @change="set({ spacing: $event })" />
+  <div v-if="hasRows" class="row">
+    <span>Between copies</span
+    ><LengthField
+      label="Between copies"
+      :value="layout.spacing"
+      :max="1000"
+      @change="set({ spacing: $event })"
+    />
   </div>
   <ChoiceRow
     v-for="s in severalRolls"
@@ -68,7 +163,13 @@ const PLACE = [
     :options="rollsOf(s)"
     @change="setRoll(s.film.id, $event)"
   />
-  <ChoiceRow label="On the film" :value="layout.turn" :options="TURN" @change="set({ turn: $event })" />
+  <ChoiceRow
+    v-if="hasRows"
+    label="On the film"
+    :value="layout.turn"
+    :options="TURN"
+    @change="set({ turn: $event })"
+  />
   <ChoiceRow label="Mirror" :value="layout.mirror" :options="MIRROR" @change="set({ mirror: $event })" />
   <ChoiceRow
     label="Across the roll"
@@ -77,7 +178,7 @@ const PLACE = [
     @change="set({ place: $event })"
   />
   <SwitchRow
-    label="Weed border, a box around each copy"
+    :label="hasRows ? 'Weed border, a box around each copy' : 'Weed border, a box around all pieces'"
     :on="layout.border"
     @change="set({ border: $event })"
   />
@@ -93,6 +194,32 @@ const PLACE = [
 </template>
 
 <style scoped>
+.packs {
+  grid-template-columns: repeat(3, 1fr);
+  margin-bottom: 8px;
+}
+.packs :deep(.card) {
+  grid-template-columns: auto 1fr;
+  gap: 0 5px;
+  padding: 4px 6px;
+}
+.packs :deep(b) {
+  font-size: 14px;
+  white-space: nowrap;
+}
+.packs :deep(.card small) {
+  grid-column: 1 / 3;
+}
+.search {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 44px;
+}
+.search .button {
+  flex: none;
+}
 .copies {
   width: 8.2em;
   font-weight: 650;

@@ -7,6 +7,7 @@ import { useArtwork } from '../../stores/artwork';
 import { atWhichCutter } from '../../parts/atWhichCutter';
 import { useOrder } from '../../stores/order';
 import type { CutPart } from '../../stores/order';
+import { useSeams } from '../../stores/seams';
 import { useStage } from '../../stores/stage';
 import FaceStage from './FaceStage.vue';
 import AsCutStage from './AsCutStage.vue';
@@ -22,6 +23,7 @@ import type { View } from './views';
 const store = useOrder();
 const art = useArtwork();
 const look = useStage();
+const seams = useSeams();
 const route = useRoute();
 const router = useRouter();
 const view = ref<View>('face');
@@ -33,7 +35,7 @@ const help = ref(false);
 watch(
   () => Number(route.params.id),
   (id) => {
-    look.again = undefined;
+    look.again = seams.picking = undefined;
     if (Number.isFinite(id) && route.name === 'order') void store.open(id);
   },
   { immediate: true },
@@ -46,9 +48,11 @@ watch(
 const filmIds = computed(() => store.plan?.films.map((one) => one.film.id) ?? []);
 /** Pieces are picked on the sign as a whole. */
 watch(
-  () => look.again,
+  () => look.again ?? seams.picking,
   (picking) => picking && showWhole(),
 );
+/** What is picked for panels is picked while they are looked at. */
+watch(section, () => (seams.picking = undefined));
 function showWhole(): void {
   if (view.value === 'apart' || view.value === 'as-cut') view.value = 'face';
 }
@@ -96,9 +100,9 @@ function measure(): void {
 
 /** Leaves measuring, or the picking of pieces. */
 function leave(): boolean {
-  const was = art.measuring || look.again !== undefined;
+  const was = art.measuring || look.again !== undefined || seams.picking !== undefined;
   if (art.measuring) art.measuring = false;
-  else look.again = undefined;
+  else look.again = seams.picking = undefined;
   return was;
 }
 useOrderKeys({

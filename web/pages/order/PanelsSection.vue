@@ -1,18 +1,24 @@
 <script setup lang="ts">
 /** What is larger than the cutter: where it is taken apart, and which panels are cut. */
-import { Trash2 } from '@lucide/vue';
+import { watchDebounced } from '@vueuse/core';
 import Checkbox from 'primevue/checkbox';
-import { computed, watch } from 'vue';
+import { computed } from 'vue';
 import { heightOf, widthOf } from '../../../core/geometry/bounds';
-import type { PanelChoices, PanelWay } from '../../../core/panels/choices';
+import { OFFERED_WAYS } from '../../../core/panels/choices';
+import type { PanelWay } from '../../../core/panels/choices';
 import { formatNumber, MM_PER_INCH } from '../../../core/units/length';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
+import FoldOut from '../../parts/FoldOut.vue';
 import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
+import SwitchRow from '../../parts/SwitchRow.vue';
 import { useOrder } from '../../stores/order';
-import { AXIS_WORDS, useSeams } from '../../stores/seams';
+import { useSeams } from '../../stores/seams';
 import { useUnits } from '../../stores/units';
+import GroupsPanel from './panels/GroupsPanel.vue';
+import SeamRows from './panels/SeamRows.vue';
+import SurfacePanel from './panels/SurfacePanel.vue';
 import { count } from './runCardSections';
 
 const emit = defineEmits<{ again: [panel: number] }>();
@@ -21,40 +27,58 @@ const units = useUnits();
 const seams = useSeams();
 const panels = computed(() => store.choices!.panels);
 const made = computed(() => store.plan?.panelling);
-const set = (change: Partial<PanelChoices>): void => store.change({ panels: { ...panels.value, ...change } });
 
 const WAYS: readonly { readonly way: PanelWay; readonly label: string }[] = [
   { way: 'when-needed', label: 'Where they cut least' },
+  { way: 'wandering', label: 'Wandering through the gaps' },
+  { way: 'pieces', label: 'Whole pieces first' },
   { way: 'equal', label: 'Equal panels' },
   { way: 'media', label: 'As wide as the film' },
   { way: 'grid', label: 'Columns and rows' },
   { way: 'by-hand', label: 'By hand' },
   { way: 'never', label: 'No seams' },
 ];
+const NUMBERS = [
+  { value: 'cut', label: 'cut' },
+  { value: 'pen', label: 'with the pen' },
+  { value: 'none', label: 'none' },
+] as const;
 const ON_TOP = [
   { value: 'next', label: 'right and lower' },
   { value: 'before', label: 'left and upper' },
 ] as const;
 
-/** What each way would come to is asked for while it is looked at. */
-watch(() => store.plan, seams.ask, { immediate: true });
+/** What each way would come to is asked for while it is looked at, once changes have settled, ms. */
+const SETTLED = 350;
+watchDebounced(() => store.plan, seams.ask, { immediate: true, debounce: SETTLED });
+const OFFERED: ReadonlySet<PanelWay> = new Set(OFFERED_WAYS);
 function comesTo(way: PanelWay): string {
   const isNow = way === panels.value.way;
-  const sum = isNow ? made.value?.sum : seams.offers?.ways.find((offer) => offer.way === way)?.sum;
-  if (!sum) return '';
-  return `${count(sum.panels, 'panel')}, ${units.length(sum.ink)} cut, ${count(sum.crossings, 'outline')}`;
+  const offer = seams.offers?.ways.find((one) => one.way === way);
+  const sum = isNow ? made.value?.sum : offer?.sum;
+  // the line is there from the start, so that no card moves under a finger
+  if (!sum) return made.value && OFFERED.has(way) ? '…' : '';
+  const parts = way === 'pieces' ? `${sum.panels} to put up` : count(sum.panels, 'panel');
+  const tooLarge = offer?.fits === false ? ', too large' : '';
+  return `${parts}, ${units.length(sum.ink)} cut, ${count(sum.crossings, 'outline')}${tooLarge}`;
 }
 function choose(way: PanelWay): void {
   if (way === 'by-hand') seams.takeOver();
   else seams.place({ way });
 }
 
-const byHand = computed(() => panels.value.way === 'by-hand');
+const films = computed(() => new Set(made.value?.panels.map(({ film }) => film.id)).size);
+/** The cutter that the order goes to keeps so much in hand, where nothing else is said. */
+const cutter = computed(() => store.plan?.cutter);
+const reserve = computed(() => panels.value.reserve ?? cutter.value?.reserve ?? 0);
+const isOwnReserve = computed(
+  () => cutter.value && panels.value.reserve !== null && panels.value.reserve !== cutter.value.reserve,
+);
 /** Each panel once, with the films that have something on it. */
 const listed = computed(() => {
-  const numbers = new Map<number, { films: string[]; width: number; height: number }>();
-  for (const { number, film, bounds } of made.value?.panels ?? []) {
-    const known = numbers.get(number) ?? { films: [], width: 0, height: 0 };
+  const numbers = new Map<number, { films: string[]; width: number; height: number; isPiece: boolean }>();
+  for (const { number, film, bounds, isPiece } of made.value?.panels ?? []) {
+    const known = numbers.get(number) ?? { films: [], width: 0, height: 0, isPiece };
     known.films.push(film.name);
     known.width = Math.max(known.width, widthOf(bounds));
     known.height = Math.max(known.height, heightOf(bounds));
@@ -66,6 +90,19 @@ const inMm = ({ width, height }: { width: number; height: number }): string =>
   `${formatNumber(width, 'mm')} × ${formatNumber(height, 'mm')} mm`;
 const inInches = ({ width, height }: { width: number; height: number }): string =>
   `${(width / MM_PER_INCH).toFixed(2)} × ${(height / MM_PER_INCH).toFixed(2)} in`;
+const keptSays = computed(() => {
+  const { keepLetters, whole } = panels.value;
+  const picked = whole.length > 0 ? [count(whole.length, 'shape')] : [];
+  return [...(keepLetters ? ['letters'] : []), ...picked].join(', ') || 'nothing';
+});
+const joinSays = computed(() => {
+  const { overlap, keys } = panels.value;
+  return [overlap > 0 ? units.length(overlap) : 'edge to edge', ...(keys ? ['keys'] : [])].join(', ');
+});
+async function keepForCutter(): Promise<void> {
+  await store.keepInHand(cutter.value!.id, reserve.value);
+  seams.set({ reserve: null });
+}
 const isCut = (number: number): boolean => !panels.value.skip.includes(number);
 </script>
 
@@ -107,53 +144,70 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
       />
     </div>
   </template>
-  <template v-if="byHand">
-    <template v-for="(word, axis) in AXIS_WORDS" :key="axis">
-      <div v-for="(x, i) in panels[axis]" :key="`${axis} ${i}`" class="row">
-        <span>{{ word }} seam {{ i + 1 }}</span>
-        <span class="seam">
-          <LengthField
-            :label="`${word} seam ${i + 1}`"
-            :value="x"
-            :min="-100000"
-            :max="100000"
-            @change="seams.move(axis, i, $event)"
-          />
-          <button
-            class="button small"
-            :aria-label="`Take ${axis} seam ${i + 1} away`"
-            @click="seams.remove(axis, i)"
-          >
-            <Trash2 :size="15" />
-          </button>
-        </span>
-      </div>
-    </template>
-    <div class="row">
-      <button class="button small" @click="seams.add('upright')">Add an upright seam</button>
-      <button class="button small" @click="seams.add('level')">Add a level seam</button>
-    </div>
+  <template v-if="panels.way === 'pieces'">
+    <GroupsPanel />
   </template>
-  <div class="row">
-    <span>Overlap</span
-    ><LengthField label="Overlap" :value="panels.overlap" :max="1000" @change="set({ overlap: $event })" />
-  </div>
-  <ChoiceRow
-    v-if="panels.overlap > 0"
-    label="On top lies the"
-    :value="panels.onTop"
-    :options="ON_TOP"
-    @change="set({ onTop: $event })"
-  />
+  <SeamRows />
+  <FoldOut title="Kept whole" name="kept-whole" :says="keptSays">
+    <SwitchRow label="Letters" :on="panels.keepLetters" @change="seams.place({ keepLetters: $event })" />
+    <div class="row">
+      <button class="button small" @click="seams.picking = 'whole'">Pick shapes on the sign</button>
+      <button v-if="panels.whole.length" class="button small" @click="seams.place({ whole: [] })">
+        None of them
+      </button>
+    </div>
+    <p class="hint">No seam crosses them where that can be. Where it cannot, that is said.</p>
+  </FoldOut>
+  <FoldOut title="Overlap and keys" name="panel-joins" :says="joinSays">
+    <div class="row">
+      <span>Overlap</span
+      ><LengthField
+        label="Overlap"
+        :value="panels.overlap"
+        :max="1000"
+        @change="seams.set({ overlap: $event })"
+      />
+    </div>
+    <ChoiceRow
+      v-if="panels.overlap > 0"
+      label="On top lies the"
+      :value="panels.onTop"
+      :options="ON_TOP"
+      @change="seams.set({ onTop: $event })"
+    />
+    <div v-if="films > 1 || panels.stagger > 0" class="row">
+      <span>Films’ seams apart</span
+      ><LengthField
+        label="Films’ seams apart"
+        :value="panels.stagger"
+        :max="1000"
+        @change="seams.set({ stagger: $event })"
+      />
+    </div>
+    <SwitchRow label="Keys across seams" :on="panels.keys" @change="seams.set({ keys: $event })" />
+    <ChoiceRow
+      label="Numbers in the waste"
+      :value="panels.numbers"
+      :options="NUMBERS"
+      @change="seams.set({ numbers: $event })"
+    />
+  </FoldOut>
   <div class="row">
     <span>Kept in hand across</span
     ><LengthField
       label="Kept in hand across"
-      :value="panels.reserve"
+      :value="reserve"
       :max="5000"
-      @change="set({ reserve: $event })"
+      @change="seams.set({ reserve: $event })"
     />
   </div>
+  <div v-if="isOwnReserve" class="row">
+    <button class="button small" @click="keepForCutter">Always on {{ cutter!.name }}</button>
+    <button class="button small" @click="seams.set({ reserve: null })">
+      As {{ cutter!.name }} has it, {{ units.length(cutter!.reserve) }}
+    </button>
+  </div>
+  <SurfacePanel />
   <router-link
     v-if="listed.length && store.order"
     class="button small"
@@ -166,7 +220,7 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
         <Checkbox
           binary
           :model-value="isCut(panel.number)"
-          :aria-label="`Cut panel ${panel.number}`"
+          :aria-label="`Cut ${panel.isPiece ? 'piece' : 'panel'} ${panel.number}`"
           @update:model-value="seams.cut(panel.number, $event)"
         />
         <b class="number">{{ panel.number }}</b>
@@ -178,7 +232,7 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
       <button
         v-if="store.canRecut"
         class="button small"
-        :aria-label="`Cut panel ${panel.number} again`"
+        :aria-label="`Cut ${panel.isPiece ? 'piece' : 'panel'} ${panel.number} again`"
         @click="emit('again', panel.number)"
       >
         Again
@@ -194,10 +248,6 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
   margin: 0;
   padding: 0;
   list-style: none;
-}
-.seam {
-  display: flex;
-  gap: 5px;
 }
 .panels li {
   display: grid;

@@ -95,11 +95,14 @@ const drawStrip = (strip: StripView) =>
     context.translate(0, edges.far);
     const lines = props.view === 'cut-lines';
     for (const { part, matrix } of strip.placements) {
-      const { region } = strip.parts[part];
+      const { region, waste } = strip.parts[part];
       context.save();
       context.transform(...(matrix as [number, number, number, number, number, number]));
       if (lines) yield* strokeAll(context, region, '#261c2c', scale);
       else yield* fillAll(context, region, own.colour, scale);
+      context.strokeStyle = '#5e2750';
+      context.lineWidth = 1 / scale;
+      context.stroke(new Path2D(waste));
       context.restore();
     }
     context.strokeStyle = '#5e2750';

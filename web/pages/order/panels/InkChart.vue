@@ -5,17 +5,18 @@ import { area } from 'd3-shape';
 import { computed } from 'vue';
 import type { Bounds } from '../../../../core/geometry/bounds';
 import { largest } from '../../../../core/geometry/lists';
-import type { Axis } from '../../../../core/panels/ink';
 import type { Seams } from '../../../../core/panels/seams';
 import { useSeams } from '../../../stores/seams';
 import { useUnits } from '../../../stores/units';
 import type { Viewport } from '../../../stage/viewport';
+import type { Axis } from '../../../../core/panels/axis';
+import { AXES } from '../../../../core/panels/axis';
+import { CHART } from './chartPlace';
 
 const props = defineProps<{ at: Viewport; box: Bounds; seams: Seams }>();
 const store = useSeams();
 const units = useUnits();
-/** Height of the chart, and how far it lies off the sign, px. */
-const [TALL, OFF] = [44, 48];
+const { tall: TALL, off: OFF, aside: ASIDE } = CHART;
 
 interface Chart {
   readonly axis: Axis;
@@ -27,23 +28,21 @@ const charts = computed<Chart[]>(() => {
   const ink = store.offers?.ink;
   if (!ink) return [];
   const { x, y, scale } = props.at;
-  return (['upright', 'level'] as const)
-    .filter((axis) => axis === 'upright' || props.seams.level.length > 0)
-    .map((axis) => {
-      const { from, to, at } = ink[axis];
-      const most = largest(at, 0);
-      const along = scaleLinear([0, at.length - 1], [from * scale, to * scale]);
-      const up = scaleLinear([0, most || 1], [0, TALL]);
-      const shape = area<number>()
-        .x((_, i) => along(i))
-        .y0(0)
-        .y1((mm) => (axis === 'upright' ? up(mm) : -up(mm)));
-      const transform =
-        axis === 'upright'
-          ? `translate(${x} ${y + props.box.maxY * scale + OFF})`
-          : `translate(${x + props.box.maxX * scale + OFF + 34} ${y}) rotate(90)`;
-      return { axis, d: shape(at) ?? '', transform, most };
-    });
+  return AXES.filter((axis) => axis === 'upright' || props.seams.level.length > 0).map((axis) => {
+    const { from, to, at } = ink[axis];
+    const most = largest(at, 0);
+    const along = scaleLinear([0, at.length - 1], [from * scale, to * scale]);
+    const up = scaleLinear([0, most || 1], [0, TALL]);
+    const shape = area<number>()
+      .x((_, i) => along(i))
+      .y0(0)
+      .y1((mm) => (axis === 'upright' ? up(mm) : -up(mm)));
+    const transform =
+      axis === 'upright'
+        ? `translate(${x} ${y + props.box.maxY * scale + OFF})`
+        : `translate(${x + props.box.maxX * scale + OFF + ASIDE} ${y}) rotate(90)`;
+    return { axis, d: shape(at) ?? '', transform, most };
+  });
 });
 </script>
 

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 /** Seams over the sign: their lines, what each panel is called, and handles that are dragged or moved by keys. */
 import { computed, ref } from 'vue';
-import type { Axis } from '../../../../core/panels/ink';
-import { heightOf, widthOf } from '../../../../core/geometry/bounds';
+import { heightOf, joinBounds, widthOf } from '../../../../core/geometry/bounds';
+import { surfaceOnSign } from '../../../../core/panels/surface';
 import { arrowStep } from '../../../stage/arrowStep';
 import { useOrder } from '../../../stores/order';
 import { AXIS_WORDS, useSeams } from '../../../stores/seams';
 import { useUnits } from '../../../stores/units';
 import type { Viewport } from '../../../stage/viewport';
+import type { Axis } from '../../../../core/panels/axis';
+import { AXES } from '../../../../core/panels/axis';
 import InkChart from './InkChart.vue';
+import { CHART } from './chartPlace';
 import { snapped } from './snap';
 import { stagger } from './stagger';
 
@@ -18,6 +21,13 @@ const seams = useSeams();
 const units = useUnits();
 const panelling = computed(() => store.plan!.panelling!);
 const box = computed(() => panelling.value.box);
+/** All that is seen: the ink stands beside it and not on it. */
+const around = computed(() => {
+  const { width, height } = store.plan!;
+  const surface = props.editable ? store.choices?.panels.surface : undefined;
+  const sign = joinBounds(box.value, { minX: 0, minY: 0, maxX: width, maxY: height });
+  return surface ? joinBounds(sign, surfaceOnSign(surface)) : sign;
+});
 
 /** The seam that is being dragged, and where it is now. */
 const drag = ref<{ axis: Axis; index: number; from: number; to: number; start: number }>();
@@ -29,7 +39,7 @@ interface Line {
 }
 /** As they are chosen: what is planned comes a moment later. */
 const lines = computed<Line[]>(() =>
-  (['upright', 'level'] as const).flatMap((axis) =>
+  AXES.flatMap((axis) =>
     seams.now()[axis].map((x, index) => {
       const { value: held } = drag;
       const now = held?.axis === axis && held.index === index ? held.to : x;
@@ -41,7 +51,13 @@ const px = (x: number): number => props.at.x + x * props.at.scale;
 const py = (y: number): number => props.at.y + y * props.at.scale;
 /** How far a line stands out over the art, px. */
 const OUT = 14;
-const pathOf = ({ axis, x }: Line): string => {
+const pathOf = ({ axis, index, x }: Line): string => {
+  const way = panelling.value.seams.ways?.[axis][index];
+  if (way && !drag.value) {
+    let d = '';
+    for (let i = 0; i < way.length; i += 2) d += `${i === 0 ? 'M' : 'L'}${px(way[i])} ${py(way[i + 1])}`;
+    return d;
+  }
   const { minX, minY, maxX, maxY } = box.value;
   return axis === 'upright'
     ? `M${px(x)} ${py(minY) - OUT}V${py(maxY) + OUT}`
@@ -52,7 +68,7 @@ const HANDLE = { upright: 66, level: 27 } as const;
 const ROW = { upright: 27, level: 66 } as const;
 const rowOf = computed(() => {
   const rows = new Map<string, number>();
-  for (const axis of ['upright', 'level'] as const) {
+  for (const axis of AXES) {
     const own = lines.value.filter((line) => line.axis === axis);
     const at = stagger(
       own.map(({ x }) => x * props.at.scale),
@@ -65,8 +81,16 @@ const rowOf = computed(() => {
 function placeOf({ axis, x, label }: Line): Record<string, string> {
   const off = OUT + (rowOf.value.get(label) ?? 0) * ROW[axis];
   return axis === 'upright'
-    ? { left: `${px(x)}px`, top: `${py(box.value.minY) - off}px` }
-    : { left: `${px(box.value.maxX) + off}px`, top: `${py(x)}px` };
+    ? { left: `${px(x)}px`, top: `${py(around.value.minY) - off}px` }
+    : { left: `${px(around.value.maxX) + off}px`, top: `${py(x)}px` };
+}
+
+/** A seam on the ink chart, to be dragged along it. */
+function gripOf({ axis, x }: Line): Record<string, string> {
+  const { tall, off, aside } = CHART;
+  return axis === 'upright'
+    ? { left: `${px(x)}px`, top: `${py(around.value.maxY) + off}px`, height: `${tall}px` }
+    : { left: `${px(around.value.maxX) + off + aside}px`, top: `${py(x)}px`, width: `${tall}px` };
 }
 
 /** A smaller number cannot be pressed: its panel is in the list all the same, px. */
@@ -80,6 +104,12 @@ const numbers = computed(() => {
     if (size < SMALLEST) return [];
     return [{ number, isCut, size, x: (seen.minX + seen.maxX) / 2, y: (seen.minY + seen.maxY) / 2 }];
   });
+});
+
+/** Outlines of what is cut whole. */
+const pieces = computed(() => {
+  const whole = panelling.value.panels.filter(({ isPiece }) => isPiece);
+  return [...new Map(whole.map((piece) => [piece.number, piece])).values()];
 });
 
 function down(event: PointerEvent, { axis, index, x }: Line): void {
@@ -112,11 +142,35 @@ function key(event: KeyboardEvent, { axis, index, x }: Line): void {
 
 <template>
   <svg class="seams" width="100%" height="100%" aria-hidden="true">
+    <g :transform="`translate(${at.x} ${at.y}) scale(${at.scale})`" class="waste">
+      <path v-for="panel in panelling.panels" :key="panel.id" :d="panel.waste" :stroke-width="1 / at.scale" />
+      <rect
+        v-for="piece in pieces"
+        :key="piece.number"
+        :x="piece.seen.minX"
+        :y="piece.seen.minY"
+        :width="piece.seen.maxX - piece.seen.minX"
+        :height="piece.seen.maxY - piece.seen.minY"
+        :stroke-width="1.2 / at.scale"
+      />
+    </g>
     <path v-for="line in lines" :key="line.label" :d="pathOf(line)" class="ground" />
     <path v-for="line in lines" :key="`over ${line.label}`" :d="pathOf(line)" class="line" />
   </svg>
   <template v-if="editable">
-    <InkChart :at="at" :box="box" :seams="panelling.seams" />
+    <InkChart :at="at" :box="around" :seams="panelling.seams" />
+    <div
+      v-for="line in lines"
+      :key="`on the ink ${line.label}`"
+      class="grip"
+      :class="line.axis"
+      :style="gripOf(line)"
+      aria-hidden="true"
+      @pointerdown.stop="down($event, line)"
+      @pointermove="pull"
+      @pointerup="drop"
+      @pointercancel="drag = undefined"
+    ></div>
     <button
       v-for="line in lines"
       :key="line.label"
@@ -169,6 +223,17 @@ function key(event: KeyboardEvent, { axis, index, x }: Line): void {
   stroke-width: 2.6px;
   stroke-opacity: 0.55;
 }
+.ground,
+.line {
+  fill: none;
+}
+.waste {
+  fill: none;
+  stroke: var(--damson);
+}
+.waste rect {
+  stroke-opacity: 0.5;
+}
 .line {
   stroke: var(--damson);
   stroke-width: 1.6px;
@@ -195,6 +260,22 @@ function key(event: KeyboardEvent, { axis, index, x }: Line): void {
 .seam.level {
   cursor: ns-resize;
   transform: translate(0, -50%);
+}
+.grip {
+  position: absolute;
+  z-index: 1;
+}
+.grip.upright {
+  width: 12px;
+  cursor: ew-resize;
+  background: linear-gradient(90deg, transparent 5px, var(--damson) 5px 7px, transparent 7px);
+  transform: translateX(-50%);
+}
+.grip.level {
+  height: 12px;
+  cursor: ns-resize;
+  background: linear-gradient(transparent 5px, var(--damson) 5px 7px, transparent 7px);
+  transform: translateY(-50%);
 }
 .panel {
   position: absolute;

@@ -1,0 +1,29 @@
+import type { Film, Roll } from '../films/film';
+import type { Bed } from './cutter';
+import { SWING_ROOM } from './roll';
+import type { LayoutChoices, Strip } from './strip';
+
+/** mm from the far edge of the cuttable width to what lies on it. @param width of all of it, weed borders included */
+export const topOf = ({ place }: LayoutChoices, cuttable: number, width: number): number =>
+  place === 'middle' ? (cuttable - width) / 2 : SWING_ROOM;
+
+/** A strip with what follows from what lies on it. @param before strips of the same film before it */
+export function finishedStrip(
+  film: Film,
+  before: number,
+  { roll, cuttable }: { readonly roll: Roll; readonly cuttable: number },
+  { margins: { far, near } }: Bed,
+  laid: Pick<Strip, 'mirrored' | 'turned' | 'placements' | 'borders' | 'length'>,
+): Strip {
+  const area = laid.length * roll.width;
+  return {
+    ...laid,
+    id: before === 0 ? film.id : `${film.id}.${before + 1}`,
+    film,
+    roll,
+    cuttable,
+    edges: { far, near },
+    area,
+    used: laid.placements.reduce((sum, { part }) => sum + part.area, 0) / area,
+  };
+}

@@ -1,0 +1,42 @@
+/** What a cutter makes of a roll or sheet: whether it takes it, and how much of it the knife reaches. */
+import type { Film, Roll } from '../films/film';
+import { own } from '../units/own';
+import type { Bed } from './cutter';
+import { cuttableWidth } from './cutter';
+import { endOfStrip } from './layoutFindings';
+import type { LayoutChoices } from './strip';
+
+/** Room kept at both edges of the cuttable width: the holder swings past the art by its blade offset, mm. */
+export const SWING_ROOM = 0.5;
+
+const isTaken = ({ width }: Roll, { narrowest, widest }: Bed): boolean =>
+  width >= narrowest && width <= widest;
+
+/** The rolls of a film that a cutter takes; of the width that was picked, when there are any. */
+export function rollsFor(film: Film, { rolls }: Pick<LayoutChoices, 'rolls'>, cutter: Bed): readonly Roll[] {
+  const fitting = film.rolls.filter((roll) => isTaken(roll, cutter));
+  const picked = fitting.filter(({ width }) => width === own(rolls, film.id));
+  return picked.length > 0 ? picked : fitting;
+}
+
+/** mm of weed border around what is cut. */
+export const rimOf = ({ border, borderDistance }: LayoutChoices): number => (border ? borderDistance : 0);
+
+/** mm that the knife reaches on a roll, and what art may take of it across and along, weed border left out. */
+export interface RollRoom {
+  readonly cuttable: number;
+  readonly across: number;
+  readonly along: number;
+}
+
+/**
+ * As long as film runs true there and is left; a rest that is shorter than it is wide does not count.
+ */
+export function roomOnRoll(film: Film, roll: Roll, choices: LayoutChoices, cutter: Bed): RollRoom {
+  const cuttable = cuttableWidth(cutter, roll.width);
+  const rim = 2 * rimOf(choices);
+  const { limit } = endOfStrip(film, roll, cutter);
+  const run = roll.lengthLeft < roll.width ? limit : Math.min(limit, roll.lengthLeft);
+  const { lead, tail } = cutter.margins;
+  return { cuttable, across: cuttable - 2 * SWING_ROOM - rim, along: run - lead - tail - rim };
+}

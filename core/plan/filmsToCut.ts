@@ -1,0 +1,191 @@
+/** Films on their way to a cutter: how each is taken apart, laid on its strips, and cut. */
+import { own } from '../units/own';
+import type { Film } from '../films/film';
+import type { FilmLayer, Separation } from '../films/separate';
+import type { Again } from '../films/again';
+import type { Finding } from '../findings/finding';
+import type { Bed, Cutter, Machine } from '../layout/cutter';
+import { layOut } from '../layout/layOut';
+import { marksLeftOut } from '../layout/layoutFindings';
+import { panelRoomOf } from '../layout/panelRoom';
+import type { LayoutChoices, Strip } from '../layout/strip';
+import { packOf } from '../layout/strip';
+import type { TypedLetter } from '../panels/gather';
+import type { Apart, PanelPart } from '../panels/panel';
+import { panel } from '../panels/panel';
+import type { piecesOf } from '../panels/pieces';
+import type { PanelRoom } from '../panels/room';
+import type { Panelling } from '../panels/seams';
+import type { MakeStage } from '../stages/remember';
+import { kindRecipes } from '../toolpath/kinds';
+import { programFor } from '../toolpath/program';
+import { from } from './assemble';
+import type { Choices } from './choices';
+import type { FilmCut } from './planned';
+import { changedKinds, changedRecipe, noRecipe, ownRecipes, recipeOf } from './recipes';
+import type { Shop } from './shop';
+
+/** Strips and films are many in one order. */
+export const KEPT_MANY = 200;
+
+/** A film on its way to a cutter; without a room there it has no roll. */
+export interface FilmToCut {
+  readonly layer: FilmLayer;
+  readonly film: Film;
+  readonly cutter: Cutter;
+  readonly room: PanelRoom | undefined;
+}
+export const layersAndRooms = (films: readonly (FilmToCut & { readonly room: PanelRoom })[]) =>
+  [films.map(({ layer }) => layer), films.map(({ room }) => room)] as const;
+
+export function filmsToCut(
+  separation: Separation,
+  stocked: Separation,
+  usual: Cutter,
+  choices: Choices,
+  shop: Shop,
+): FilmToCut[] {
+  return separation.films.map((layer, i) => {
+    const { film } = stocked.films[i];
+    const cutter = cutterNamed(shop, own(choices.cutter.film, film.id)) ?? usual;
+    const room = panelRoomOf(film, choices.layout, bedOf(cutter), choices.panels.reserve);
+    return { layer, film, cutter, room };
+  });
+}
+
+export const hasRoom = (film: FilmToCut): film is FilmToCut & { readonly room: PanelRoom } =>
+  film.room !== undefined;
+
+/** Films that are taken apart into panels. */
+export interface TakenApart {
+  readonly apart: readonly (FilmToCut & { readonly room: PanelRoom })[];
+  /** Undefined: none is. */
+  readonly seams: Panelling | undefined;
+}
+export const NOT_APART: TakenApart = { apart: [], seams: undefined };
+
+/** How a film is taken apart; undefined: it is not. */
+export function apartOf(
+  { layer }: FilmToCut,
+  { apart, seams }: TakenApart,
+  { panels }: Choices,
+  { order, only }: { readonly order?: number; readonly only?: readonly number[] } = {},
+): Apart | undefined {
+  const taken = apart.find((one) => one.layer === layer);
+  if (!seams || !taken) return undefined;
+  const { overlap, overlaps, onTop, skip, numbers } = panels;
+  return {
+    panelling: seams,
+    choices: { overlap, overlaps, onTop, skip, numbers },
+    room: taken.room,
+    ...(numbers !== 'none' && order !== undefined && { order }),
+    only,
+  };
+}
+
+/** What of a film lies on its strips. */
+interface FilmLaid {
+  readonly panels: readonly PanelPart[];
+  readonly strips: readonly Strip[];
+  readonly findings: readonly Finding[];
+}
+
+export function layingFilms(stage: MakeStage, pieces: typeof piecesOf) {
+  const parts = stage('panel', panel, KEPT_MANY);
+  const laidOut = stage('layOut', layOut, KEPT_MANY);
+  return (
+    { layer, film, cutter }: FilmToCut,
+    choices: Choices,
+    apart: Apart | undefined,
+    again: Again | undefined,
+    typed: () => readonly TypedLetter[],
+  ): FilmLaid => {
+    const own = layoutOf(choices.layout, film.id);
+    const pack = packOf(own, film);
+    const made =
+      pack === 'one' || apart || again
+        ? parts(layer, apart, again)
+        : { parts: pieces(layer, pack, typed()), panels: [], findings: [] };
+    const withoutMarks = pack !== 'one' && layer.marks.length > 0 ? [marksLeftOut(film)] : [];
+    const { strips, findings } = laidOut(film, made.parts, own, bedOf(cutter));
+    return {
+      panels: made.panels,
+      strips,
+      findings: [...from('panels', made.findings), ...from('layout', [...withoutMarks, ...findings])],
+    };
+  };
+}
+
+export function cuttingFilms(stage: MakeStage) {
+  const programs = stage('toolpath', programFor, KEPT_MANY);
+  return (
+    { film, cutter }: FilmToCut,
+    { panels, strips, findings }: FilmLaid,
+    choices: Choices,
+    shop: Shop,
+  ): FilmCut => {
+    const shopRecipe = recipeOf(shop, cutter, film);
+    if (!shopRecipe)
+      return {
+        panels,
+        cuts: [],
+        findings: strips.length > 0 ? [...findings, noRecipe(film, cutter)] : findings,
+      };
+    const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
+    const shopKinds = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
+    const recipes = changedKinds(shopKinds, choices.cut, shop, cutter, film);
+    const cuts = strips.map((strip) => ({
+      strip,
+      cutter,
+      recipe,
+      shopRecipe,
+      shopKinds,
+      program: programs(strip, recipes, machineOf(cutter)),
+    }));
+    return { panels, cuts, findings };
+  };
+}
+
+const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefined =>
+  shop.cutters.find((cutter) => cutter.id === id);
+
+export const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined =>
+  cutterNamed(shop, cutter.order) ?? shop.cutters[0];
+
+/** What of the layout one film reads. */
+export function layoutOf({ rolls, packed, packFilm, ...layout }: LayoutChoices, film: string): LayoutChoices {
+  const only = <T>(list: Readonly<Record<string, T>>): Readonly<Record<string, T>> => {
+    const its = own(list, film);
+    return its === undefined ? {} : { [film]: its };
+  };
+  return { ...layout, rolls: only(rolls), packed: only(packed), packFilm: only(packFilm) };
+}
+
+/** What of a cutter the layout reads. */
+export const bedOf = ({
+  name,
+  kind,
+  widest,
+  narrowest,
+  margins,
+  trackLength,
+  reserve,
+  device,
+}: Cutter): Bed => ({
+  name,
+  kind,
+  widest,
+  narrowest,
+  margins,
+  trackLength,
+  reserve,
+  device: { tools: device.tools },
+});
+
+/** What of a cutter the knife's way reads. */
+const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
+  lead: margins.lead,
+  motion,
+  ownSpeed,
+  device: { step: device.step, tools: device.tools },
+});

@@ -1,0 +1,69 @@
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+import type { PackStep } from '../../core/layout/packOnFilm';
+import type { LayoutChoices, Pack } from '../../core/layout/strip';
+import type { PackOffer } from '../../core/plan/plan';
+import { useOrder } from './order';
+
+/** Rounds that one go takes at the most. */
+const ROUNDS = 2000;
+/** Better places are shown no more often than this, ms. */
+const SHOW_MS = 900;
+
+/** The search for less film in the open order: better while it runs, kept when it ends. */
+export const usePacking = defineStore('packing', () => {
+  const order = useOrder();
+  /** mm of film that each way comes to, as far as it is known. */
+  const offers = shallowRef<Readonly<Partial<Record<Pack, number>>>>({});
+  /** Where the search stands; undefined: none is on. */
+  const now = shallowRef<PackStep>();
+  /** s since it began. */
+  const seconds = ref(0);
+  let found: Record<string, LayoutChoices['packed'][string]> = {};
+
+  async function ask(): Promise<void> {
+    const { plan } = order;
+    if (now.value) return;
+    let told: Partial<Record<Pack, number>> = {};
+    await order.packOffers((offer: PackOffer) => {
+      if (order.plan !== plan) return;
+      told = { ...told, [offer.pack]: offer.length };
+      offers.value = told;
+    });
+  }
+
+  const withFound = (): LayoutChoices => {
+    const { layout } = order.choices!;
+    return { ...layout, packed: { ...layout.packed, ...found } };
+  };
+
+  /** Packs until all rounds are over or {@link stop}; a change that is made meanwhile ends it too. */
+  async function start(): Promise<void> {
+    if (now.value || !order.choices) return;
+    const began = performance.now();
+    const choices = order.choices;
+    found = {};
+    let shown = began;
+    let length = Infinity;
+    seconds.value = 0;
+    now.value = { film: '', share: 0, packed: [], length: 0, used: 0 };
+    await order.pack({ rounds: ROUNDS, seed: 1 }, (step) => {
+      if (order.choices !== choices) return void order.stopPacking();
+      if (now.value?.film !== step.film) length = Infinity;
+      now.value = step;
+      seconds.value = (performance.now() - began) / 1000;
+      found = { ...found, [step.film]: step.packed };
+      if (performance.now() - shown < SHOW_MS || step.length >= length - 0.5) return;
+      shown = performance.now();
+      length = step.length;
+      order.look({ layout: withFound() });
+    });
+    const isSame = order.choices === choices;
+    if (isSame && Object.keys(found).length > 0) order.change({ layout: withFound() });
+    else order.look(undefined);
+    now.value = undefined;
+  }
+
+  const stop = (): void => void order.stopPacking();
+  return { offers, ask, now, seconds, start, stop };
+});
