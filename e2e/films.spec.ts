@@ -241,8 +241,12 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   await expect(narrowest).toHaveValue('2.20 mm');
   const grain = page.getByRole('checkbox', { name: 'Heather has a grain' });
   await expect(grain).not.toBeChecked();
-  await Promise.all([page.waitForResponse((answer) => answer.request().method() === 'PATCH'), grain.check()]);
-  // a second roll, and a colour typed as Lab
+  // a second roll while the first change is still under way, and a colour typed as Lab
+  await page.route('**/api/films/heather', async (route) => {
+    await new Promise((go) => setTimeout(go, 400));
+    await route.continue();
+  });
+  await grain.check();
   await page.getByRole('button', { name: 'Add a roll' }).click();
   const second = page.getByLabel('Width of roll 2 of Heather');
   await second.fill('1220');

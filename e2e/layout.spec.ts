@@ -69,6 +69,26 @@ test('each way says beforehand what it comes to; a search takes less, is stopped
   await saved(page);
 });
 
+test('a search that is left with its order is over, and the next order can be packed', async ({ page }) => {
+  await openLayout(page);
+  await way(page, 'By piece').click();
+  await saved(page);
+  await settled(page);
+  await page.getByRole('button', { name: 'Pack closer' }).click();
+  await expect(page.getByRole('button', { name: 'Stop here' })).toBeVisible();
+  // what is only looked at is not queued
+  await expect(page.getByRole('button', { name: /^Queue/ })).toBeDisabled();
+  await page.getByRole('link', { name: 'Orders' }).click();
+  await page
+    .getByRole('link', { name: /Hut bunting/ })
+    .first()
+    .click();
+  await section(page, 'Layout').click();
+  await way(page, 'By piece').click();
+  await settled(page);
+  await expect(page.getByRole('button', { name: 'Pack closer' })).toBeEnabled();
+});
+
 test('packed by piece it is cut, and the application sheet shows where each piece sits', async ({
   page,
   shop,

@@ -19,7 +19,8 @@ export const usePacking = defineStore('packing', () => {
   const now = shallowRef<PackStep>();
   /** s since it began. */
   const seconds = ref(0);
-  let found: Record<string, LayoutChoices['packed'][string]> = {};
+  /** Counts searches: what one tells after it is over is not heard. */
+  let newest = 0;
 
   async function ask(): Promise<void> {
     const { plan } = order;
@@ -32,7 +33,7 @@ export const usePacking = defineStore('packing', () => {
     });
   }
 
-  const withFound = (): LayoutChoices => {
+  const withPlaces = (found: LayoutChoices['packed']): LayoutChoices => {
     const { layout } = order.choices!;
     return { ...layout, packed: { ...layout.packed, ...found } };
   };
@@ -40,15 +41,30 @@ export const usePacking = defineStore('packing', () => {
   /** Packs until all rounds are over or {@link stop}; a change that is made meanwhile ends it too. */
   async function start(): Promise<void> {
     if (now.value || !order.choices) return;
+    const mine = ++newest;
+    const { choices } = order;
+    const isSame = (): boolean => order.choices === choices;
+    const show = shower();
+    now.value = { film: '', share: 0, packed: [], length: 0, used: 0 };
+    seconds.value = 0;
+    const found = await order.pack({ rounds: ROUNDS, seed: 1 }, (step) => {
+      if (mine !== newest) return;
+      if (isSame()) show(step);
+      else stop();
+    });
+    if (isSame() && found && Object.keys(found).length > 0) order.change({ layout: withPlaces(found) });
+    else order.look(undefined);
+    now.value = undefined;
+    newest++;
+  }
+
+  /** Shows better places while a search is on. */
+  function shower(): (step: PackStep) => void {
     const began = performance.now();
-    const choices = order.choices;
-    found = {};
     let shown = began;
     let length = Infinity;
-    seconds.value = 0;
-    now.value = { film: '', share: 0, packed: [], length: 0, used: 0 };
-    await order.pack({ rounds: ROUNDS, seed: 1 }, (step) => {
-      if (order.choices !== choices) return void order.stopPacking();
+    let found: LayoutChoices['packed'] = {};
+    return (step) => {
       if (now.value?.film !== step.film) length = Infinity;
       now.value = step;
       seconds.value = (performance.now() - began) / 1000;
@@ -56,12 +72,8 @@ export const usePacking = defineStore('packing', () => {
       if (performance.now() - shown < SHOW_MS || step.length >= length - 0.5) return;
       shown = performance.now();
       length = step.length;
-      order.look({ layout: withFound() });
-    });
-    const isSame = order.choices === choices;
-    if (isSame && Object.keys(found).length > 0) order.change({ layout: withFound() });
-    else order.look(undefined);
-    now.value = undefined;
+      order.look({ layout: withPlaces(found) });
+    };
   }
 
   const stop = (): void => void order.stopPacking();

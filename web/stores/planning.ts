@@ -7,6 +7,7 @@ import type { Finding } from '../../core/findings/finding';
 import type { Region } from '../../core/geometry/region';
 import type { SeamOffers } from '../../core/panels/panelling';
 import type { PackStep } from '../../core/layout/packOnFilm';
+import type { LayoutChoices } from '../../core/layout/strip';
 import type { Choices } from '../../core/plan/choices';
 import type { PackAsked, PackOffer } from '../../core/plan/plan';
 import type { Shop } from '../../core/plan/shop';
@@ -23,6 +24,24 @@ export interface ToPlan {
   readonly look: Partial<Choices> | undefined;
 }
 
+/** A planner at work beside the page. */
+interface PlanThread {
+  readonly plan: Remote<PlanWork>;
+  readonly stop: () => void;
+  /** Comes when it is stopped. */
+  readonly stopped: Promise<undefined>;
+}
+
+function openThread(): PlanThread {
+  const thread = new PlanWorker();
+  const { promise: stopped, resolve } = Promise.withResolvers<undefined>();
+  const stop = (): void => {
+    thread.terminate();
+    resolve(undefined);
+  };
+  return { plan: wrap<PlanWork>(thread), stop, stopped };
+}
+
 /** @param newest undefined while no order is open */
 export function createPlanning(newest: () => ToPlan | undefined, failed: (error: unknown) => void) {
   const plan = shallowRef<PlanView>();
@@ -35,14 +54,17 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
   const halted = ref(false);
   /** How far the check-over is, 0 … 1, while it runs. */
   const checking = ref<number>();
-  let worker: { readonly plan: Remote<PlanWork>; readonly stop: () => void } | undefined;
+  let worker: PlanThread | undefined;
   let wanted = 0;
   let found: readonly Finding[] = [];
 
   function start(): void {
-    const thread = new PlanWorker();
-    worker = { plan: wrap<PlanWork>(thread), stop: () => thread.terminate() };
+    worker = openThread();
   }
+
+  /** Undefined when there is no worker, or it is stopped before it answers: a call to one that is gone never returns. */
+  const asked = async <T>(ask: (plan: Remote<PlanWork>) => Promise<T>): Promise<T | undefined> =>
+    worker && Promise.race([ask(worker.plan), worker.stopped]);
 
   function rest(): void {
     planning.value = false;
@@ -118,30 +140,36 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     halted.value = true;
   }
 
-  const pick = async (x: number, y: number, reach: number): Promise<Picked | undefined> =>
-    worker?.plan.pick([x, y], reach);
+  const pick = (x: number, y: number, reach: number): Promise<Picked | undefined> =>
+    asked((work) => work.pick([x, y], reach));
   const pile = async (x: number, y: number): Promise<readonly string[]> =>
-    (await worker?.plan.pile([x, y])) ?? [];
-  const shapeAt = async (film: string, x: number, y: number): Promise<Region | undefined> =>
-    worker?.plan.piece(film, [x, y]);
+    (await asked((work) => work.pile([x, y]))) ?? [];
+  const shapeAt = (film: string, x: number, y: number): Promise<Region | undefined> =>
+    asked((work) => work.piece(film, [x, y]));
   /** Tells what each way to place seams comes to, as the order stands. */
   const seamOffers = async (tell: (offers: SeamOffers) => void): Promise<void> => {
     const now = newest();
-    if (now) await worker?.plan.seams(now.choices, now.shop, proxy(tell));
+    if (now) await asked((work) => work.seams(now.choices, now.shop, proxy(tell)));
   };
   /** Tells what each way to take art apart would come to. */
   const packOffers = async (tell: (offer: PackOffer) => void): Promise<void> => {
     const now = newest();
-    if (now) await worker?.plan.packs(now.choices, now.shop, proxy(tell));
+    if (now) await asked((work) => work.packs(now.choices, now.shop, proxy(tell)));
   };
-  /** Packs films closer; tells how far it is and where pieces lie, at last when it is over. */
-  const pack = async (how: PackAsked, tell: (step: PackStep) => void): Promise<void> => {
+  /**
+   * Packs films closer; tells how far it is, and perhaps once more when it is over.
+   * @returns where pieces lie at last, by film; undefined when it was given up with its plan
+   */
+  const pack = async (
+    how: PackAsked,
+    tell: (step: PackStep) => void,
+  ): Promise<LayoutChoices['packed'] | undefined> => {
     const now = newest();
-    if (now) await worker?.plan.pack(now.choices, now.shop, how, proxy(tell));
+    return now && asked((work) => work.pack(now.choices, now.shop, how, proxy(tell)));
   };
   const stopPacking = async (): Promise<void> => worker?.plan.stopPacking();
-  const snap = async (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
-    worker?.plan.snap([x, y], reach);
+  const snap = (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
+    asked((work) => work.snap([x, y], reach));
   return {
     plan,
     chosenPlan,

@@ -16,6 +16,7 @@ import type { Spot } from '../../core/geometry/spot';
 import { sourceKey } from '../../core/artwork/choices';
 import type { Source } from '../../core/artwork/choices';
 import type { PackStep } from '../../core/layout/packOnFilm';
+import type { LayoutChoices, PackedStrip } from '../../core/layout/strip';
 import type { PackAsked, PackOffer } from '../../core/plan/plan';
 import { createPlanner } from '../../core/plan/plan';
 import type { PlanView } from './packed';
@@ -117,15 +118,20 @@ const work = {
   /**
    * Packs films closer, until all rounds are over or {@link stopPacking} is called; plans that are asked for meanwhile are
    * made between rounds.
+   * @returns where pieces lie then, by film
    */
-  async pack(choices: Choices, shop: Shop, how: PackAsked, tell: (step: PackStep) => void): Promise<void> {
+  async pack(
+    choices: Choices,
+    shop: Shop,
+    how: PackAsked,
+    tell: (step: PackStep) => void,
+  ): Promise<LayoutChoices['packed']> {
     const mine = ++packing;
     let told = performance.now();
     let looked = told;
-    let last: PackStep | undefined;
+    const found: Record<string, readonly PackedStrip[]> = {};
     for (const step of planner.pack(artworks, choices, shop, how)) {
-      if (last && last.film !== step.film) tell(last);
-      last = step;
+      found[step.film] = step.packed;
       if (performance.now() - told > TELL_MS) {
         told = performance.now();
         tell(step);
@@ -135,7 +141,7 @@ const work = {
       looked = performance.now();
       if (mine !== packing) break;
     }
-    if (last) tell(last);
+    return found;
   },
 
   stopPacking(): void {

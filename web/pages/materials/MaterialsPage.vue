@@ -56,17 +56,31 @@ async function load(): Promise<void> {
 }
 onMounted(load);
 
-async function keep(work: () => Promise<readonly Film[]>): Promise<void> {
+/** Calls go out one after the other: none overtakes another, and the last answer holds all of them. */
+let sent: Promise<void> = Promise.resolve();
+let underWay = 0;
+function keep(work: () => Promise<readonly Film[]>): Promise<void> {
   problem.value = undefined;
-  try {
-    films.value = await work();
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    problem.value = error;
-  }
+  underWay++;
+  sent = sent.then(async () => {
+    try {
+      const now = await work();
+      if (underWay === 1) films.value = now;
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      problem.value = error;
+      await load();
+    } finally {
+      underWay--;
+    }
+  });
+  return sent;
 }
-const change = (film: Film, what: Partial<Film>): Promise<void> =>
-  keep(() => call('PATCH /api/films/{film}', { params: { film: film.id }, body: what }));
+/** Shows a change at once: what is typed next starts from it. */
+function change(film: Film, what: Partial<Film>): Promise<void> {
+  films.value = films.value.map((one) => (one.id === film.id ? { ...one, ...what } : one));
+  return keep(() => call('PATCH /api/films/{film}', { params: { film: film.id }, body: what }));
+}
 /** What was taken out last, for as long as that can be taken back at once. */
 const taken = ref<{ readonly says: string; readonly film: Film; readonly back: Partial<Film> }>();
 async function takeOut(film: Film, what: Partial<Film>): Promise<void> {

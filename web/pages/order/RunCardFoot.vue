@@ -3,11 +3,13 @@
 import { computed } from 'vue';
 import { atWhichCutter } from '../../parts/atWhichCutter';
 import { useOrder } from '../../stores/order';
+import { usePacking } from '../../stores/packing';
 import { duration, useUnits } from '../../stores/units';
 import { count } from './runCardSections';
 
 const emit = defineEmits<{ queue: [] }>();
 const store = useOrder();
+const packing = usePacking();
 const units = useUnits();
 const plan = computed(() => store.plan);
 const canQueue = computed(
@@ -18,7 +20,10 @@ const canQueue = computed(
     store.openCuts.length === 0 &&
     store.saving === 'saved' &&
     !store.planning &&
-    !store.halted,
+    !store.halted &&
+    // what is only looked at is not what would be cut
+    !store.looked &&
+    !packing.now,
 );
 </script>
 
