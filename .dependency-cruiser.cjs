@@ -11,6 +11,7 @@ const FLOORS = [
   ['films'],
   ['panels'],
   ['layout', 'checks'],
+  ['weeding'],
   ['toolpath'],
   ['devicelang'],
   ['plan'],

@@ -170,7 +170,7 @@ test('choices as an order stores them: folds, overlaps, marks, copies', async ()
       spacing: 10,
       turn: 'as-drawn',
       mirror: 'by-film',
-      border: true,
+      border: 'copy',
       borderDistance: 5,
       place: 'edge',
     },
@@ -318,6 +318,26 @@ describe('larger than the cutter', () => {
     expect(turns.every((turn: number) => [0, 90, 180, 270].includes(turn))).toBe(true);
   });
 
+  test('weed lines are cut, drawn and listed; borders of each kind', async () => {
+    const how = ['demo/art/marsh-wren.svg', '--width', '1240', '--weed-lines', '15 cm'];
+    const read = (name: string) => JSON.parse(readFileSync(join(dir, name, 'plan.json'), 'utf8')).strips[0];
+    const drawn = (name: string, id: string) =>
+      readFileSync(join(dir, name, 'damson.svg'), 'utf8')
+        .split('<g ')
+        .filter((group) => group.startsWith(`id="${id}"`))
+        .flatMap((group) => group.match(/<path/g)).length;
+    for (const border of ['box', 'copy', 'follow', 'none'])
+      expect((await run(...how, '--border', border, '--out', join(dir, border))).status).toBe(0);
+    const { weedLines } = read('box');
+    expect(weedLines.length).toBeGreaterThan(3);
+    for (const points of weedLines) expect(points.length).toBeGreaterThanOrEqual(4);
+    expect(drawn('box', 'weed-line')).toBe(weedLines.length);
+    expect(drawn('box', 'weed-border')).toBe(1);
+    expect(drawn('follow', 'weed-border')).toBeGreaterThan(1);
+    expect(drawn('none', 'weed-border')).toBe(0);
+    expect(read('none').lengthMm).toBeCloseTo(read('box').lengthMm - 10, 6);
+  });
+
   test('what packing is asked for is checked', async () => {
     for (const [option, value, says] of [
       ['--pack', 'letters', '--pack takes one of one, word, piece.'],
@@ -325,6 +345,8 @@ describe('larger than the cutter', () => {
       ['--rounds', '-3', '--rounds takes a whole number'],
       ['--seed', 'x', '--seed takes a whole number'],
       ['--spacing', 'wide', '--spacing: '],
+      ['--weed-lines', '3', '--weed-lines takes 10 mm to 5000 mm.'],
+      ['--border', 'round', '--border takes one of none, box, copy, follow.'],
     ]) {
       const { status, stderr } = await run('demo/art/marsh-wren.svg', `${option}=${value}`);
       expect([status, stderr]).toEqual([2, expect.stringContaining(says)]);

@@ -17,6 +17,7 @@ import type { Choices } from '../core/plan/choices';
 import type { Plan } from '../core/plan/planned';
 import type { LayoutChoices } from '../core/layout/strip';
 import { PACKS } from '../core/layout/strip';
+import { BORDERS, LEAST_STEP, MOST_STEP } from '../core/layout/weedChoices';
 import type { Planner } from '../core/plan/plan';
 import { createPlanner, planAndCheck } from '../core/plan/plan';
 import type { Shop } from '../core/plan/shop';
@@ -36,6 +37,7 @@ const USAGE =
   '       [--panels when-needed|straight|wandering|pieces|equal|media|3x2|never] [--overlap 12] [--reserve 12.7]\n' +
   '       [--keep-whole id,id] for what is larger than the cutter\n' +
   '       [--pack one|word|piece] [--spacing 3] [--turns none|quarter|free] [--rounds 300] [--seed 1] to take less film\n' +
+  '       [--weed-lines 120] [--border box|copy|follow|none] to take the waste apart\n' +
   '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures\n' +
   'Ends with 0 when there is something to cut, 1 when there is only what keeps it back, 2 when the file or the question cannot be read.';
 
@@ -54,6 +56,8 @@ const OPTIONS = {
   turns: { type: 'string' },
   rounds: { type: 'string' },
   seed: { type: 'string' },
+  'weed-lines': { type: 'string' },
+  border: { type: 'string' },
   choices: { type: 'string' },
   trace: { type: 'string' },
   page: { type: 'string' },
@@ -209,7 +213,11 @@ async function choicesFrom(values: Values, piece: Piece): Promise<Choices> {
     ...stored,
     panels: panelsFrom(values, stored.panels),
     artwork: { ...artwork, ...size, pieces: [piece] },
-    layout: { ...packingFrom(values, layout), copies, mirror: values.mirror ? 'mirrored' : layout.mirror },
+    layout: {
+      ...weedingFrom(values, packingFrom(values, layout)),
+      copies,
+      mirror: values.mirror ? 'mirrored' : layout.mirror,
+    },
   };
 }
 
@@ -223,6 +231,16 @@ function packingFrom({ pack, spacing, turns }: Values, stored: LayoutChoices): L
   const apart = roomOption('spacing', spacing);
   if (apart === undefined) return kept;
   return kept.pack === 'one' ? { ...kept, spacing: apart } : { ...kept, between: apart };
+}
+
+/** How the waste is taken apart: a border, and lines at a step across the film. */
+function weedingFrom(values: Values, stored: LayoutChoices): LayoutChoices {
+  const step = lengthOption('weed-lines', values['weed-lines']);
+  const border = oneOf('border', values.border, BORDERS) ?? stored.border;
+  if (step === undefined) return { ...stored, border };
+  if (step < LEAST_STEP || step > MOST_STEP)
+    throw new UsageProblem(`--weed-lines takes ${LEAST_STEP} mm to ${MOST_STEP} mm.`);
+  return { ...stored, border, weedLines: { ...stored.weedLines, way: 'step', step } };
 }
 
 const TURNS = ['none', 'quarter', 'free'] as const;

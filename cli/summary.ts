@@ -125,6 +125,7 @@ export function summarise(plan: Plan) {
       })),
       lengthMm: rounded(strip.length),
       usedShare: rounded(strip.used, 4),
+      weedLines: strip.weeding.lines.flat().map(({ points }) => Array.from(points, (v) => rounded(v))),
     })),
     totals: {
       filmLengthMm: rounded(totals.filmLength),

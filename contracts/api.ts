@@ -272,7 +272,7 @@ export const drawingSchema = z.object({
   design: z.array(z.array(z.number())),
   lines: z.array(z.array(z.number())),
   /** What each line is for. */
-  parts: z.array(z.enum(['align', 'art', 'waste', 'border'])),
+  parts: z.array(z.enum(['align', 'art', 'waste', 'border', 'weed'])),
   /** Designed lines that a tool follows; missing in cuts of earlier versions. */
   followed: z
     .array(

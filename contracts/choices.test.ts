@@ -82,3 +82,10 @@ test('choices from when an order had one cutter are carried over, its recipes to
   // what is new already stays as it is
   expect(withDefaults(DEFAULT_CHOICES)).toEqual(DEFAULT_CHOICES);
 });
+
+test('a weed border from when it was there or not is one around each copy, or none', () => {
+  const { layout } = DEFAULT_CHOICES;
+  const carried = (border: boolean) =>
+    choicesSchema.parse(withDefaults({ layout: { ...layout, border } })).layout.border;
+  expect([carried(true), carried(false)]).toEqual(['copy', 'none']);
+});

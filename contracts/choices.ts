@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
 import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
 import { PACKS } from '../core/layout/strip';
+import { BORDERS, LEAST_STEP, MOST_LINES, MOST_STEP, WEED_LINE_WAYS } from '../core/layout/weedChoices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
 
@@ -204,7 +205,7 @@ export const choicesSchema = z.strictObject({
     spacing: z.number().min(0).max(1000),
     turn: z.enum(['as-drawn', 'turned', 'shorter']),
     mirror: z.enum(['by-film', 'mirrored', 'not-mirrored']),
-    border: z.boolean(),
+    border: z.enum(BORDERS),
     borderDistance: z.number().min(0).max(200),
     place: z.enum(['edge', 'middle']),
     pack: z.enum(PACKS),
@@ -213,6 +214,16 @@ export const choicesSchema = z.strictObject({
     between: z.number().min(0).max(200),
     packed: z.record(filmId, z.array(packedStrip).max(200)),
     rolls: z.record(filmId, z.number().positive().max(5000)),
+    weedLines: z.strictObject({
+      way: z.enum(WEED_LINE_WAYS),
+      step: z.number().min(LEAST_STEP).max(MOST_STEP),
+      direction: z.enum(['across', 'along', 'both']),
+      away: z.number().min(0.5).max(100),
+      byHand: z.record(
+        z.string().max(80),
+        z.array(z.strictObject({ axis: z.enum(['upright', 'level']), at: place })).max(MOST_LINES),
+      ),
+    }),
   }),
   cut: z.strictObject({ recipes: z.record(cutterId, z.record(recipeId, recipeChanges)) }),
   cutter: z.strictObject({ order: cutterId.nullable(), film: z.record(filmId, cutterId) }),
@@ -230,7 +241,7 @@ type Mutable<T> = T extends (infer I)[] | readonly (infer I)[]
 
 /** Choices with what is not said in them as it is to begin with; what is no choice stays, to be refused. */
 export function withDefaults<T extends object>(given: T): T {
-  const stored = carriedOver(given);
+  const stored = withBorderKind(carriedOver(given));
   const sections = Object.entries(DEFAULT_CHOICES).map(([name, usual]) => {
     const own = (stored as Record<string, unknown>)[name];
     const mixes = typeof usual === 'object' && typeof own === 'object' && own !== null;
@@ -246,6 +257,13 @@ function carriedOver<T extends object>(stored: T): T {
   const recipes = cut?.recipes as object | undefined;
   const own = recipes && Object.keys(recipes).length > 0 ? { [cutter ?? '*']: recipes } : {};
   return { ...stored, cutter: { order: cutter, film: {} }, cut: { recipes: own } };
+}
+
+/** Choices from when a weed border was a box around each copy, or none. */
+function withBorderKind<T extends object>(stored: T): T {
+  const { layout } = stored as { layout?: { border?: unknown } };
+  if (typeof layout?.border !== 'boolean') return stored;
+  return { ...stored, layout: { ...layout, border: layout.border ? 'copy' : 'none' } };
 }
 
 /** Choices as earlier versions stored them: an order was one file, and less could be chosen. */

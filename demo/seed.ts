@@ -52,7 +52,7 @@ const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; ch
           lines: { ...artwork.lines, colour: { '#1f5a3c': 'crease', '#b0202f': 'through' } },
         },
         films: { ...filmChoices, film: { '#ead9b4': 'dial-card' } },
-        layout: { ...layout, border: false },
+        layout: { ...layout, border: 'none' },
         cutter: { order: 'saltpan', film: {} },
       },
     },

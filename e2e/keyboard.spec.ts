@@ -100,10 +100,11 @@ test('Layout', async ({ page }) => {
   await expect(page.getByRole('combobox', { name: 'Mirror' })).toContainText('not mirrored');
   await pick(page, 'On the film', 'as drawn');
   await expect(page.getByRole('combobox', { name: 'On the film' })).toContainText('as drawn');
-  const border = page.getByLabel(/Weed border/);
-  const was = await border.isChecked();
-  await press(page, border, 'Space');
-  await expect(border).toBeChecked({ checked: !was });
+  await pick(page, 'Weed border', 'following the art');
+  await expect(page.getByRole('combobox', { name: 'Weed border' })).toContainText('following the art');
+  await pick(page, 'Weed lines', 'at a step');
+  await type(page, page.getByLabel('Weed line step'), '8 cm');
+  await expect(page.getByLabel('Weed line step')).toHaveValue('80.0 mm');
   await saved(page);
 });
 

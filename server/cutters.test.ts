@@ -88,7 +88,7 @@ const hull = ({ films, artwork }: Choices, width: number, film: Record<string, s
 const dial = ({ artwork, films, layout }: Choices, copies: number): Partial<Choices> => ({
   artwork: { ...artwork, lines: { ...artwork.lines, colour: { '#1f5a3c': 'crease', '#b0202f': 'through' } } },
   films: { ...films, film: { '#ead9b4': 'dial-card' } },
-  layout: { ...layout, border: false, copies },
+  layout: { ...layout, border: 'none' as const, copies },
   cutter: { order: 'saltpan', film: {} },
 });
 
@@ -198,7 +198,7 @@ describe('panels', () => {
     await panel('curlew', '/load', { width: 610, length: 22_000 });
     const chosen = (usual: Choices) => ({
       ...hull(usual, 900),
-      layout: { ...usual.layout, border: false },
+      layout: { ...usual.layout, border: 'none' as const },
       panels: { ...usual.panels, way: 'by-hand' as const, upright: [60.5] },
       cutter: { order: 'curlew', film: {} },
     });

@@ -1,10 +1,10 @@
 import type { Film, Roll } from '../films/film';
 import type { Bed } from './cutter';
 import { SWING_ROOM } from './roll';
-import type { LayoutChoices, Strip } from './strip';
+import type { LyingChoices, Strip } from './strip';
 
 /** mm from the far edge of the cuttable width to what lies on it. @param width of all of it, weed borders included */
-export const topOf = ({ place }: LayoutChoices, cuttable: number, width: number): number =>
+export const topOf = ({ place }: LyingChoices, cuttable: number, width: number): number =>
   place === 'middle' ? (cuttable - width) / 2 : SWING_ROOM;
 
 /** A strip with what follows from what lies on it. @param before strips of the same film before it */
@@ -13,7 +13,7 @@ export function finishedStrip(
   before: number,
   { roll, cuttable }: { readonly roll: Roll; readonly cuttable: number },
   { margins: { far, near } }: Bed,
-  laid: Pick<Strip, 'mirrored' | 'turned' | 'placements' | 'borders' | 'length'>,
+  laid: Pick<Strip, 'mirrored' | 'turned' | 'placements' | 'length'>,
 ): Strip {
   const area = laid.length * roll.width;
   return {

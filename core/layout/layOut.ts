@@ -5,11 +5,8 @@ import type { Bounds } from '../geometry/bounds';
 import { heightOf, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
-import type { Polyline } from '../geometry/path';
-import { mapRegion, ringArea, ringBounds } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Part } from '../panels/part';
-import { weedBorder } from './border';
 import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
 import { endOfStrip, filmFindings, mirrorFindings, noRoll, rollMisfit, tooWide } from './layoutFindings';
@@ -18,7 +15,7 @@ import { finishedStrip, topOf } from './finishedStrip';
 import type { OnFilm, PackStep } from './packOnFilm';
 import { packCloser, packedStrips, packOnFilm } from './packOnFilm';
 import { rimOf, rollsFor, SWING_ROOM } from './roll';
-import type { Layout, LayoutChoices, Placement, Strip } from './strip';
+import type { Layout, LyingChoices, Placement, Strip } from './strip';
 import { packOf } from './strip';
 import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
 
@@ -27,12 +24,12 @@ import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
  * less than it needs, or of which less is left on the roll, goes over several strips, as few as that allows.
  * @param film as it is on the shelf now
  */
-export function layOut(film: Film, parts: readonly Part[], choices: LayoutChoices, cutter: Bed): Layout {
+export function layOut(film: Film, parts: readonly Part[], choices: LyingChoices, cutter: Bed): Layout {
   const { strips, findings } = ontoRolls(film, parts, choices, cutter);
   return { strips, findings: [...findings, ...mirrorFindings(film, choices)] };
 }
 
-function ontoRolls(film: Film, parts: readonly Part[], choices: LayoutChoices, cutter: Bed): Layout {
+function ontoRolls(film: Film, parts: readonly Part[], choices: LyingChoices, cutter: Bed): Layout {
   if (film.rolls.length === 0) return { strips: [], findings: [noRoll(film)] };
   let rolls = rollsFor(film, choices, cutter);
   if (rolls.length === 0) return { strips: [], findings: [rollMisfit(film, cutter)] };
@@ -57,7 +54,7 @@ function packedOn(
   film: Film,
   rolls: readonly Roll[],
   parts: readonly Part[],
-  choices: LayoutChoices,
+  choices: LyingChoices,
   cutter: Bed,
 ): OnFilm | Finding {
   const items = parts.flatMap((part) => copiesOf(part, choices));
@@ -68,7 +65,7 @@ function packed(
   film: Film,
   rolls: readonly Roll[],
   parts: readonly Part[],
-  choices: LayoutChoices,
+  choices: LyingChoices,
   cutter: Bed,
 ): Layout {
   const on = packedOn(film, rolls, parts, choices, cutter);
@@ -84,7 +81,7 @@ function packed(
 export function* packLaid(
   film: Film,
   parts: readonly Part[],
-  choices: LayoutChoices,
+  choices: LyingChoices,
   cutter: Bed,
   how: { readonly rounds: number; readonly seed: number },
 ): Generator<PackStep, void, void> {
@@ -94,8 +91,14 @@ export function* packLaid(
   if (!('code' in on)) yield* packCloser(on, how);
 }
 
-const copiesOf = (part: Part, { copies }: LayoutChoices): Item[] =>
+const copiesOf = (part: Part, { copies }: LyingChoices): Item[] =>
   Array.from({ length: part.copies ?? copies }, (_, copy) => ({ part, copy }));
+
+/** mm of weed border around each of what is laid in rows, and around all of it. */
+function rimsOf(choices: LyingChoices): { readonly rim: number; readonly around: number } {
+  const distance = rimOf(choices);
+  return choices.border === 'box' ? { rim: 0, around: distance } : { rim: distance, around: 0 };
+}
 
 /** Items as they would lie on one roll. */
 interface OnRoll {
@@ -114,7 +117,7 @@ const stripLength = (shelves: readonly Shelf[], { lead, tail, spacing }: OnRoll)
 function bestRoll(
   items: readonly Item[],
   rolls: readonly Roll[],
-  choices: LayoutChoices,
+  choices: LyingChoices,
   cutter: Bed,
 ): OnRoll | Finding {
   const tries = rolls.map((roll) => onRoll(items, roll, choices, cutter));
@@ -136,17 +139,18 @@ function missingOn(on: OnRoll): number {
 
 const limitIn = (made: OnRoll | Finding): number => ('code' in made ? (made.limit ?? 0) : 0);
 
-function onRoll(items: readonly Item[], roll: Roll, choices: LayoutChoices, cutter: Bed): OnRoll | Finding {
+function onRoll(items: readonly Item[], roll: Roll, choices: LyingChoices, cutter: Bed): OnRoll | Finding {
   const cuttable = cuttableWidth(cutter, roll.width);
-  const usable = cuttable - 2 * SWING_ROOM;
+  const { rim, around } = rimsOf(choices);
+  const usable = cuttable - 2 * (SWING_ROOM + around);
   const { spacing, turn } = choices;
-  const rim = rimOf(choices);
   const shelves = shelvesOf(items, { usable, spacing, rim, turn });
   if (!isShelves(shelves)) {
     const other = lay(shelves, rim, !shelves.turned);
     return tooWide(shelves, roll, usable, cutter, other.across <= usable);
   }
-  return { roll, cuttable, shelves, lead: cutter.margins.lead, tail: cutter.margins.tail, spacing };
+  const { lead, tail } = cutter.margins;
+  return { roll, cuttable, shelves, lead: lead + around, tail: tail + around, spacing };
 }
 
 /**
@@ -181,19 +185,18 @@ function stripOf(
   before: number,
   shelves: readonly Shelf[],
   on: OnRoll,
-  choices: LayoutChoices,
+  choices: LyingChoices,
   cutter: Bed,
 ): Strip {
   const mirrored = isMirrored(film, choices);
-  const rim = rimOf(choices);
-  const width = largest(shelves.map(({ across }) => across));
-  const top = topOf(choices, on.cuttable, width);
+  const { rim, around } = rimsOf(choices);
+  const width = largest(shelves.map(({ across }) => across)) + 2 * around;
+  const top = topOf(choices, on.cuttable, width) + around;
   const placements = place(shelves, [on.lead, top], choices.spacing, rim, mirrored);
   return finishedStrip(film, before, on, cutter, {
     mirrored,
     turned: shelves.some(({ items }) => items.some(({ turned }) => turned)),
     placements,
-    borders: choices.border ? placements.map((p) => borderOf(p, rim)) : [],
     length: stripLength(shelves, on),
   });
 }
@@ -220,17 +223,8 @@ function place(
   });
 }
 
-function borderOf({ part, box, matrix }: Placement, rim: number): Polyline[] {
-  const outer = part.marks.filter((ring) => ringArea(ring) > 0);
-  const tabs = mapRegion(outer, matrix).map(ringBounds);
-  return weedBorder(box, tabs, rim + BESIDE);
-}
-
-/** Tabs no further from the art's edge than this count as lying beside the border, mm. */
-const BESIDE = 1;
-
 /** Film that is cut from the back is mirrored by itself: its face lies down in the cutter. */
-function isMirrored(film: Film, choices: LayoutChoices): boolean {
+function isMirrored(film: Film, choices: LyingChoices): boolean {
   return choices.mirror === 'by-film' ? film.cutFromBack : choices.mirror === 'mirrored';
 }
 

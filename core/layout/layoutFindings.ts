@@ -6,7 +6,7 @@ import { heightOf, joinBounds, widthOf } from '../geometry/bounds';
 import { formatBoth, formatLength, formatRun } from '../units/length';
 import type { Part } from '../panels/part';
 import type { Bed } from './cutter';
-import type { LayoutChoices, Strip } from './strip';
+import type { LyingChoices, Strip } from './strip';
 import type { Laid } from './shelves';
 
 export const noRoll = ({ name }: Film): Finding => ({
@@ -207,7 +207,7 @@ function trackFindings(film: Film, strips: readonly Strip[], cutter: Bed): Findi
   ];
 }
 
-export function mirrorFindings(film: Film, { mirror }: LayoutChoices): Finding[] {
+export function mirrorFindings(film: Film, { mirror }: LyingChoices): Finding[] {
   if (mirror === 'by-film') {
     if (!film.cutFromBack) return [];
     const message = `${film.name} is cut from the back, so its cut is mirrored.`;

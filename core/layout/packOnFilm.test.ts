@@ -6,13 +6,13 @@ import type { Region } from '../geometry/region';
 import type { Part } from '../panels/part';
 import { DEFAULT_CHOICES } from '../plan/choices';
 import { layOut, packLaid } from './layOut';
-import type { LayoutChoices, PackedStrip, Strip } from './strip';
+import type { LyingChoices, PackedStrip, Strip } from './strip';
 
 const FILM: Film = { ...DEMO_FILMS[0], rolls: [{ width: 610, lengthLeft: 20_000 }] };
-const choices = (more: Partial<LayoutChoices> = {}): LayoutChoices => ({
+const choices = (more: Partial<LyingChoices> = {}): LyingChoices => ({
   ...DEFAULT_CHOICES.layout,
   pack: 'piece',
-  border: false,
+  border: 'none',
   ...more,
 });
 /** An L: its box is half empty. */
@@ -47,7 +47,7 @@ const ells = (count: number, film = FILM): Part[] =>
   Array.from({ length: count }, (_, i) => partOf(ell(400 * i, 150 + 10 * i), `f~${i + 1}`, film));
 const cutOn = ({ placements }: Strip): Region[] =>
   placements.map(({ part, matrix }) => mapRegion(part.region, matrix));
-const packedOf = (parts: readonly Part[], how: LayoutChoices, rounds = 20): readonly PackedStrip[] =>
+const packedOf = (parts: readonly Part[], how: LyingChoices, rounds = 20): readonly PackedStrip[] =>
   [...packLaid(parts[0].film, parts, how, CURLEW, { rounds, seed: 1 })].at(-1)!.packed;
 
 describe('pieces on a film', () => {
@@ -77,7 +77,7 @@ describe('pieces on a film', () => {
     const parts = ells(5);
     const packed = { [FILM.id]: packedOf(parts, choices()) };
     const usual = layOut(FILM, parts, choices(), CURLEW).strips;
-    const with_ = (own: readonly Part[], more: Partial<LayoutChoices> = {}) =>
+    const with_ = (own: readonly Part[], more: Partial<LyingChoices> = {}) =>
       layOut(FILM, own, choices({ packed, ...more }), CURLEW).strips;
     expect(with_(parts)).not.toEqual(usual);
     expect(with_(ells(6))).toEqual(layOut(FILM, ells(6), choices(), CURLEW).strips);
@@ -90,7 +90,7 @@ describe('pieces on a film', () => {
   });
 
   test('a film with a grain is turned by 180° at the most; not at all when so asked', () => {
-    const turns = (film: Film, more: Partial<LayoutChoices>): Set<number> => {
+    const turns = (film: Film, more: Partial<LyingChoices>): Set<number> => {
       const parts = ells(6, film);
       const { strips } = layOut(
         film,
@@ -125,19 +125,6 @@ describe('pieces on a film', () => {
       ells(4).reduce((sum, { area }) => sum + area, 0),
       3,
     );
-  });
-
-  test('one border goes around all of them, inside what the knife reaches', () => {
-    const [strip] = layOut(FILM, ells(5), choices({ border: true, borderDistance: 5 }), CURLEW).strips;
-    const lines = strip.borders.flat();
-    expect(lines).toHaveLength(1);
-    const box = regionBounds([lines[0].points]);
-    for (const { box: own } of strip.placements) {
-      expect(own.minX - box.minX).toBeGreaterThan(5 - 1e-6);
-      expect(box.maxY - own.maxY).toBeGreaterThan(5 - 1e-6);
-    }
-    expect(box.minY).toBeGreaterThanOrEqual(0.5);
-    expect(box.maxY).toBeLessThanOrEqual(strip.cuttable - 0.5);
   });
 
   test('sheets are filled one after the other; a piece that fits on none is named', () => {

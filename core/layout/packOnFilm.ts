@@ -3,7 +3,6 @@ import type { Film, Roll } from '../films/film';
 import { hasGrain } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
-import { joinBounds, outset } from '../geometry/bounds';
 import { largest } from '../geometry/lists';
 import type { Matrix } from '../geometry/matrix';
 import { multiply, translation } from '../geometry/matrix';
@@ -18,7 +17,6 @@ import { isApart } from '../packing/body';
 import { createSearch, pressed } from '../packing/search';
 import type { Part } from '../panels/part';
 import { own } from '../units/own';
-import { weedBorder } from './border';
 import type { Bed } from './cutter';
 import { finishedStrip, topOf } from './finishedStrip';
 import { pieceTooLarge, tooManyToPack } from './layoutFindings';
@@ -26,7 +24,7 @@ import type { RollRoom } from './roll';
 import { rimOf, roomOnRoll } from './roll';
 import type { Item } from './shelves';
 import { isShelves, shelvesOf } from './shelves';
-import type { LayoutChoices, PackedStrip, Placement, Strip } from './strip';
+import type { LyingChoices, PackedStrip, Placement, Strip } from './strip';
 
 /** More than these a search gets nowhere with. */
 const MOST_PIECES = 1000;
@@ -40,7 +38,7 @@ interface Batch {
 
 /** How a film is packed. */
 interface Packing {
-  readonly choices: LayoutChoices;
+  readonly choices: LyingChoices;
   readonly cutter: Bed;
   readonly mirrored: boolean;
 }
@@ -88,7 +86,7 @@ function missingOn(on: OnFilm): number {
 }
 
 /** What a film allows, of what is asked for. */
-function turnsOf(film: Film, { turns }: LayoutChoices): readonly number[] {
+function turnsOf(film: Film, { turns }: LyingChoices): readonly number[] {
   if (turns === 'none') return [0];
   if (hasGrain(film)) return [0, 180];
   return turns === 'free' ? [] : [0, 90, 180, 270];
@@ -230,15 +228,10 @@ export function packedStrips(on: OnFilm): Strip[] {
       placed(item, batch.bodies[i], batch.lying[i], mirrored, corner),
     );
     placements.sort((a, b) => a.box.minX - b.box.minX || a.box.minY - b.box.minY);
-    const all = placements.map(({ box }) => box).reduce(joinBounds);
     return finishedStrip(film, k, on, cutter, {
       mirrored,
       turned: batch.lying.some(({ turn }) => turn % 360 !== 0),
       placements,
-      // one border around all of them, cut after the last
-      borders: choices.border
-        ? placements.map((_, i) => (i === placements.length - 1 ? weedBorder(outset(all, rim), [], 0) : []))
-        : [],
       length: lead + rim + lengthOf(batch) + rim + tail,
     });
   });

@@ -7,7 +7,7 @@ import { panelRoomOf } from './panelRoom';
 
 const { layout } = DEFAULT_CHOICES;
 const room = (rolls: readonly Roll[], more: Partial<typeof layout> = {}) =>
-  panelRoomOf({ ...DEMO_FILMS[0], rolls }, { ...layout, border: false, ...more }, CURLEW, null);
+  panelRoomOf({ ...DEMO_FILMS[0], rolls }, { ...layout, border: 'none', ...more }, CURLEW, null);
 const { far, near, lead, tail } = CURLEW.margins;
 
 test('is what the knife reaches of the widest roll, less weed borders', () => {
@@ -17,7 +17,7 @@ test('is what the knife reaches of the widest roll, less weed borders', () => {
     Math.min(CURLEW.trackLength, limitsOf(DEMO_FILMS[0]).track) - lead - tail,
     9,
   );
-  const bordered = room([{ width: 610, lengthLeft: 22_000 }], { border: true, borderDistance: 5 })!;
+  const bordered = room([{ width: 610, lengthLeft: 22_000 }], { border: 'copy', borderDistance: 5 })!;
   expect(bordered.across).toBeCloseTo(bare.across - 10, 9);
   expect(bordered.along).toBeCloseTo(bare.along - 10, 9);
   const two = room([

@@ -3,7 +3,7 @@ import type { Film } from '../films/film';
 import type { PanelRoom } from '../panels/room';
 import type { Bed } from './cutter';
 import { rollsFor, roomOnRoll } from './roll';
-import type { LayoutChoices } from './strip';
+import type { LyingChoices } from './strip';
 
 /**
  * What of a film may lie in a cutter at once: on the widest of its rolls that the cutter takes (the one that was picked,
@@ -13,7 +13,7 @@ import type { LayoutChoices } from './strip';
  */
 export function panelRoomOf(
   film: Film,
-  choices: LayoutChoices,
+  choices: LyingChoices,
   cutter: Bed,
   reserve: number | null,
 ): PanelRoom | undefined {

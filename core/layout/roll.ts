@@ -4,7 +4,7 @@ import { own } from '../units/own';
 import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
 import { endOfStrip } from './layoutFindings';
-import type { LayoutChoices } from './strip';
+import type { LyingChoices } from './strip';
 
 /** Room kept at both edges of the cuttable width: the holder swings past the art by its blade offset, mm. */
 export const SWING_ROOM = 0.5;
@@ -13,14 +13,15 @@ const isTaken = ({ width }: Roll, { narrowest, widest }: Bed): boolean =>
   width >= narrowest && width <= widest;
 
 /** The rolls of a film that a cutter takes; of the width that was picked, when there are any. */
-export function rollsFor(film: Film, { rolls }: Pick<LayoutChoices, 'rolls'>, cutter: Bed): readonly Roll[] {
+export function rollsFor(film: Film, { rolls }: Pick<LyingChoices, 'rolls'>, cutter: Bed): readonly Roll[] {
   const fitting = film.rolls.filter((roll) => isTaken(roll, cutter));
   const picked = fitting.filter(({ width }) => width === own(rolls, film.id));
   return picked.length > 0 ? picked : fitting;
 }
 
-/** mm of weed border around what is cut. */
-export const rimOf = ({ border, borderDistance }: LayoutChoices): number => (border ? borderDistance : 0);
+/** mm of weed border around all that is cut. */
+export const rimOf = ({ border, borderDistance }: LyingChoices): number =>
+  border === 'none' ? 0 : borderDistance;
 
 /** mm that the knife reaches on a roll, and what art may take of it across and along, weed border left out. */
 export interface RollRoom {
@@ -32,7 +33,7 @@ export interface RollRoom {
 /**
  * As long as film runs true there and is left; a rest that is shorter than it is wide does not count.
  */
-export function roomOnRoll(film: Film, roll: Roll, choices: LayoutChoices, cutter: Bed): RollRoom {
+export function roomOnRoll(film: Film, roll: Roll, choices: LyingChoices, cutter: Bed): RollRoom {
   const cuttable = cuttableWidth(cutter, roll.width);
   const rim = 2 * rimOf(choices);
   const { limit } = endOfStrip(film, roll, cutter);

@@ -4,18 +4,19 @@ import type { Film, Roll } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
-import type { Polyline } from '../geometry/path';
 import type { Lying } from '../packing/lying';
 import type { Part } from '../panels/part';
 import type { Margins } from './cutter';
+import type { BorderKind, WeedLineChoices } from './weedChoices';
 
-export interface LayoutChoices {
+/** How parts lie on their film. */
+export interface LyingChoices {
   readonly copies: number;
   /** mm between copies, weed borders included */
   readonly spacing: number;
   readonly turn: 'as-drawn' | 'turned' | 'shorter';
   readonly mirror: 'by-film' | 'mirrored' | 'not-mirrored';
-  readonly border: boolean;
+  readonly border: BorderKind;
   /** mm from the art to its weed border */
   readonly borderDistance: number;
   readonly place: 'edge' | 'middle';
@@ -33,11 +34,16 @@ export interface LayoutChoices {
   readonly rolls: Readonly<Record<string, number>>;
 }
 
+export interface LayoutChoices extends LyingChoices {
+  readonly weedLines: WeedLineChoices;
+}
+
 export const PACKS = ['one', 'word', 'piece'] as const;
 export type Pack = (typeof PACKS)[number];
 
 /** How far a film is taken apart. */
-export const packOf = ({ pack, packFilm }: LayoutChoices, film: Film): Pack => own(packFilm, film.id) ?? pack;
+export const packOf = ({ pack, packFilm }: Pick<LyingChoices, 'pack' | 'packFilm'>, film: Film): Pack =>
+  own(packFilm, film.id) ?? pack;
 
 /** Pieces on a strip of a roll of that width. */
 export interface PackedStrip {
@@ -57,7 +63,7 @@ export interface Placement {
   readonly part: Part;
   readonly copy: number;
   readonly matrix: Matrix;
-  /** What it takes up on the strip, weed border included. */
+  /** What it takes up on the strip, a weed border of its own included. */
   readonly box: Bounds;
 }
 
@@ -76,8 +82,6 @@ export interface Strip {
   readonly mirrored: boolean;
   readonly turned: boolean;
   readonly placements: readonly Placement[];
-  /** Weed border per placement, broken beside layer marks; empty when switched off. */
-  readonly borders: readonly (readonly Polyline[])[];
   /** mm of film used along the roll */
   readonly length: number;
   /** mm² of film used, the whole width */

@@ -16,7 +16,7 @@ import { leastPath } from './leastPath';
 export interface WanderRules {
   /** Narrowest film that weeds: no thinner sliver is left along an outline. */
   readonly narrowest: number;
-  /** Smallest radius that it bends by. */
+  /** Smallest radius that it bends by; 0: it may have corners. */
   readonly radius: number;
   /** Boxes that it goes around wherever that can be. */
   readonly kept: readonly Bounds[];
@@ -137,7 +137,7 @@ export function wander(
   const cost = costsOf(grid, band, axis, rules);
   const path = leastPath({ rows, columns, cost, band, isStraight: straightRows(corridor, rules, u0, step) });
   const tight = pulledTight(path, grid, cost, rules.straight);
-  return placed(rounded(tight, runOn(corridor), rules.radius), axis);
+  return placed(rules.radius > 0 ? rounded(tight, runOn(corridor), rules.radius) : tight, axis);
 }
 
 function costsOf(

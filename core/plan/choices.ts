@@ -4,6 +4,7 @@ import type { FilmChoices } from '../films/separate';
 import { NO_FILM_CHOICES } from '../films/separate';
 import type { Recipe } from '../layout/cutter';
 import type { LayoutChoices } from '../layout/strip';
+import { NO_WEED_LINES } from '../layout/weedChoices';
 import type { PanelChoices } from '../panels/choices';
 import { NO_PANEL_CHOICES } from '../panels/choices';
 
@@ -55,9 +56,10 @@ export const DEFAULT_CHOICES: Choices = {
     spacing: 10,
     turn: 'shorter',
     mirror: 'by-film',
-    border: true,
+    border: 'copy',
     borderDistance: 5,
     place: 'edge',
+    weedLines: NO_WEED_LINES,
   },
   cut: { recipes: {} },
   cutter: { order: null, film: {} },

@@ -8,7 +8,7 @@ import type { Bed, Cutter, Machine } from '../layout/cutter';
 import { layOut } from '../layout/layOut';
 import { marksLeftOut } from '../layout/layoutFindings';
 import { panelRoomOf } from '../layout/panelRoom';
-import type { LayoutChoices, Strip } from '../layout/strip';
+import type { LayoutChoices, LyingChoices, Strip } from '../layout/strip';
 import { packOf } from '../layout/strip';
 import type { TypedLetter } from '../panels/gather';
 import type { Apart, PanelPart } from '../panels/panel';
@@ -16,6 +16,8 @@ import { panel } from '../panels/panel';
 import type { piecesOf } from '../panels/pieces';
 import type { PanelRoom } from '../panels/room';
 import type { Panelling } from '../panels/seams';
+import type { WeededStrip } from '../weeding/weeding';
+import { weed } from '../weeding/weeding';
 import type { MakeStage } from '../stages/remember';
 import { kindRecipes } from '../toolpath/kinds';
 import { programFor } from '../toolpath/program';
@@ -86,13 +88,14 @@ export function apartOf(
 /** What of a film lies on its strips. */
 interface FilmLaid {
   readonly panels: readonly PanelPart[];
-  readonly strips: readonly Strip[];
+  readonly strips: readonly WeededStrip[];
   readonly findings: readonly Finding[];
 }
 
 export function layingFilms(stage: MakeStage, pieces: typeof piecesOf) {
   const parts = stage('panel', panel, KEPT_MANY);
   const laidOut = stage('layOut', layOut, KEPT_MANY);
+  const weeded = stage('weed', weed, KEPT_MANY);
   return (
     { layer, film, cutter }: FilmToCut,
     choices: Choices,
@@ -108,10 +111,15 @@ export function layingFilms(stage: MakeStage, pieces: typeof piecesOf) {
         : { parts: pieces(layer, pack, typed()), panels: [], findings: [] };
     const withoutMarks = pack !== 'one' && layer.marks.length > 0 ? [marksLeftOut(film)] : [];
     const { strips, findings } = laidOut(film, made.parts, own, bedOf(cutter));
+    const all = strips.map((strip) => {
+      const { findings: found, ...weeding } = weeded(strip, weedingOf(choices.layout, strip));
+      return { strip: { ...strip, weeding }, findings: found };
+    });
+    const found = [...withoutMarks, ...findings, ...all.flatMap((one) => one.findings)];
     return {
       panels: made.panels,
-      strips,
-      findings: [...from('panels', made.findings), ...from('layout', [...withoutMarks, ...findings])],
+      strips: all.map(({ strip }) => strip),
+      findings: [...from('panels', made.findings), ...from('layout', found)],
     };
   };
 }
@@ -153,12 +161,25 @@ export const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined
   cutterNamed(shop, cutter.order) ?? shop.cutters[0];
 
 /** What of the layout one film reads. */
-export function layoutOf({ rolls, packed, packFilm, ...layout }: LayoutChoices, film: string): LayoutChoices {
+export function layoutOf(
+  { rolls, packed, packFilm, weedLines: _apart, ...layout }: LayoutChoices,
+  film: string,
+): LyingChoices {
   const only = <T>(list: Readonly<Record<string, T>>): Readonly<Record<string, T>> => {
     const its = own(list, film);
     return its === undefined ? {} : { [film]: its };
   };
   return { ...layout, rolls: only(rolls), packed: only(packed), packFilm: only(packFilm) };
+}
+
+/** What of the layout the weeding of one strip reads. */
+function weedingOf(
+  { border, borderDistance, pack, packFilm, weedLines }: LayoutChoices,
+  { id, film }: Strip,
+) {
+  const byHand = weedLines.way === 'hand' ? (own(weedLines.byHand, id) ?? []) : [];
+  const isPacked = packOf({ pack, packFilm }, film) !== 'one';
+  return { border, borderDistance, isPacked, weedLines: { ...weedLines, byHand } };
 }
 
 /** What of a cutter the layout reads. */

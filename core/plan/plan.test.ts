@@ -1,3 +1,4 @@
+import { BORDERS, WEED_LINE_WAYS } from '../layout/weedChoices';
 import { PANEL_WAYS } from '../panels/choices';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
@@ -100,7 +101,7 @@ describe('what a change makes run again, and what it does not', () => {
     const stock = DEMO_SHOP.films.map((film) =>
       film.id === 'harbour' ? { ...film, rolls: [{ width: 610, lengthLeft: 900 }] } : film,
     );
-    expect(ranFor({}, { films: stock })).toEqual({ layOut: 1, toolpath: 1 });
+    expect(ranFor({}, { films: stock })).toEqual({ layOut: 1, weed: 1, toolpath: 1 });
   });
 
   test('stock of a film that is not in the order: nothing', () => {
@@ -109,7 +110,7 @@ describe('what a change makes run again, and what it does not', () => {
   });
 
   test('copies: where all films lie, and the knife’s way; nothing before', () =>
-    expect(ranFor(layout({ copies: 2 }))).toEqual({ layOut: 3, toolpath: 3 }));
+    expect(ranFor(layout({ copies: 2 }))).toEqual({ layOut: 3, weed: 3, toolpath: 3 }));
 
   test('panels where none are needed: nothing; seams by number: the seams, and all films from there on', () => {
     const panels = (more: Partial<Choices['panels']>) => ranFor({ panels: { ...choices.panels, ...more } });
@@ -121,6 +122,7 @@ describe('what a change makes run again, and what it does not', () => {
       seams: 1,
       panel: 3,
       layOut: 3,
+      weed: 3,
       toolpath: 3,
     });
   });
@@ -182,6 +184,28 @@ describe('what a change makes run again, and what it does not', () => {
     expect(planner.runs.panel).toBe(before.panel + 3);
   });
 
+  test('weed lines: those of every film and the knife’s way; moved by hand, only those of their strip', () => {
+    const lines = (more: Partial<Choices['layout']['weedLines']>) =>
+      layout({ weedLines: { ...choices.layout.weedLines, ...more } });
+    expect(ranFor(lines({ way: 'step', step: 40 }))).toEqual({ weed: 3, toolpath: 3 });
+    const planner = createPlanner();
+    const byHand = (at: number): Choices => ({
+      ...choices,
+      layout: {
+        ...choices.layout,
+        weedLines: {
+          ...choices.layout.weedLines,
+          way: 'hand',
+          byHand: { harbour: [{ axis: 'upright', at }] },
+        },
+      },
+    });
+    planner.plan(artworks, byHand(40), DEMO_SHOP);
+    const { weed } = planner.runs;
+    planner.plan(artworks, byHand(41), DEMO_SHOP);
+    expect(planner.runs.weed).toBe(weed + 1);
+  });
+
   test('a roll picked that was taken anyway: it is laid out, and cut as before', () =>
     expect(ranFor(layout({ rolls: { harbour: 610 } }))).toEqual({ layOut: 1 }));
 
@@ -194,6 +218,7 @@ describe('what a change makes run again, and what it does not', () => {
       check: 1,
       panel: 1,
       layOut: 1,
+      weed: 1,
       toolpath: 1,
     }));
 
@@ -213,7 +238,7 @@ describe('what a change makes run again, and what it does not', () => {
   test('another cutter’s reach: where films lie; its speed of travel only: the knife’s way', () => {
     const [cutter] = DEMO_SHOP.cutters;
     const wider = { cutters: [{ ...cutter, margins: { ...cutter.margins, near: 20 } }] };
-    expect(ranFor({}, wider)).toEqual({ layOut: 3, toolpath: 3 });
+    expect(ranFor({}, wider)).toEqual({ layOut: 3, weed: 3, toolpath: 3 });
     const quicker = { cutters: [{ ...cutter, motion: { ...cutter.motion, travelSpeed: 80 } }] };
     expect(ranFor({}, quicker)).toEqual({ toolpath: 3 });
   });
@@ -245,7 +270,8 @@ const anyChoices: fc.Arbitrary<Choices> = fc
     copies: fc.integer({ min: 1, max: 5 }),
     ownCopies: fc.dictionary(fc.constantFrom(...ids), fc.integer({ min: 1, max: 3 })),
     turn: fc.constantFrom('as-drawn', 'turned', 'shorter') as fc.Arbitrary<Choices['layout']['turn']>,
-    border: fc.boolean(),
+    border: fc.constantFrom(...BORDERS),
+    weedWay: fc.constantFrom(...WEED_LINE_WAYS),
     panels: fc.record({
       way: fc.constantFrom(...PANEL_WAYS),
       columns: fc.integer({ min: 1, max: 3 }),
@@ -284,6 +310,12 @@ const anyChoices: fc.Arbitrary<Choices> = fc
       copies: pick.copies,
       turn: pick.turn,
       border: pick.border,
+      weedLines: {
+        ...choices.layout.weedLines,
+        way: pick.weedWay,
+        step: 60,
+        byHand: { harbour: [{ axis: 'upright' as const, at: 80 }] },
+      },
       pack: pick.pack,
       packFilm: pick.packFilm,
     },

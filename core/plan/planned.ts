@@ -3,7 +3,7 @@ import type { PreparedArtwork } from '../artwork/prepare';
 import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
 import type { Cutter, Recipe } from '../layout/cutter';
-import type { Strip } from '../layout/strip';
+import type { WeededStrip } from '../weeding/weeding';
 import type { PanelPart } from '../panels/panel';
 import type { Panelling } from '../panels/seams';
 import type { KindRecipes } from '../toolpath/kinds';
@@ -11,7 +11,7 @@ import type { CutProgram } from '../toolpath/program';
 
 /** One cut: a strip with its recipe and all that the knife does. */
 export interface PlannedCut {
-  readonly strip: Strip;
+  readonly strip: WeededStrip;
   readonly cutter: Cutter;
   readonly recipe: Recipe;
   /** The shop's recipe, before this order's changes. */

@@ -173,7 +173,7 @@ describe('HP-GL', () => {
           (r) => `<path transform="matrix(${p.matrix.join(' ')})" d="${ringToPathData(r)}"/>`,
         ),
       );
-      const border = strip.borders.flat().map((line) => `<path d="${lineToPathData(line)}"/>`);
+      const border = strip.weeding.borders.flat().map((line) => `<path d="${lineToPathData(line)}"/>`);
       const ours = picture([...art, ...border].join(''));
       expect(inkOutside(ours, theirs)).toBeLessThan(0.003);
       // and the other way round: hp2xx draws nothing of any size where there is no art

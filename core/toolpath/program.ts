@@ -9,7 +9,8 @@ import type { Ring } from '../geometry/region';
 import { mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Machine } from '../layout/cutter';
-import type { Placement, Strip } from '../layout/strip';
+import type { Placement } from '../layout/strip';
+import type { WeededStrip } from '../weeding/weeding';
 import type { KindRecipes } from './kinds';
 import { followedOn } from './followed';
 import { orderLines } from './orderLines';
@@ -22,7 +23,7 @@ import { cutSeconds } from './time';
 export interface CutLine {
   /** The holder's way, x0, y0, x1, y1 … mm on the strip, on the machine's grid. */
   readonly points: Float64Array;
-  readonly part: 'align' | 'art' | 'waste' | 'border';
+  readonly part: 'align' | 'art' | 'waste' | 'border' | 'weed';
   /** Which copy it belongs to; -1 for the stroke that aligns the blade. */
   readonly copy: number;
   readonly kind: LineKind;
@@ -49,16 +50,17 @@ const ALIGN_OFFSETS = 12;
 /**
  * What the knife does for one strip: a short stroke in the waste that turns the blade into a known direction,
  * then part by part and copy by copy (so that film travels little): pen and crease first, then what is kiss cut, inside before outside,
- * the copy's weed border, and last what goes through the backing.
+ * the weed lines there and the copy's weed border, and last what goes through the backing.
  */
-export function programFor(strip: Strip, recipes: KindRecipes, cutter: Machine): CutProgram {
+export function programFor(strip: WeededStrip, recipes: KindRecipes, cutter: Machine): CutProgram {
   const writer = new ProgramWriter(recipes, cutter);
   const ordered = orderingOnce();
   if (recipes.kiss.bladeOffset > 0) writer.align(strip);
   strip.placements.forEach((placement, i) => {
     writer.lines(placement, ['pen', 'crease', 'kiss']);
     for (const ring of ordered(placement, writer.at)) writer.ring(ring, 'art', placement.copy);
-    writer.border(strip.borders[i] ?? [], placement.copy);
+    writer.weeding(strip.weeding.lines[i], 'weed', placement.copy);
+    writer.weeding(strip.weeding.borders[i], 'border', placement.copy);
     writer.lines(placement, ['perforated', 'through']);
   });
   return writer.finish(strip.length);
@@ -94,17 +96,17 @@ class ProgramWriter {
     private readonly cutter: Machine,
   ) {}
 
-  align(strip: Strip): void {
+  align(strip: WeededStrip): void {
     const { bladeOffset } = this.recipes.kiss;
     const length = Math.min(ALIGN_OFFSETS * bladeOffset, this.cutter.lead - 1);
     const y = Math.min(strip.cuttable / 2, (strip.placements[0]?.box.minY ?? 0) + 1);
     this.add(compensate([0.5, y, 0.5 + length, y], bladeOffset, this.heading).points, 'align', -1, 'kiss');
   }
 
-  border(border: readonly Polyline[], copy: number): void {
-    for (const line of orderLines(border, this.at)) {
-      if (line.closed) this.ring(line.points, 'border', copy);
-      else this.drag(line.points, 'border', copy);
+  weeding(lines: readonly Polyline[], part: 'weed' | 'border', copy: number): void {
+    for (const line of orderLines(lines, this.at)) {
+      if (line.closed) this.ring(line.points, part, copy);
+      else this.drag(line.points, part, copy);
     }
   }
 

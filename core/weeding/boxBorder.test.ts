@@ -1,7 +1,7 @@
 import { lineLength } from '../geometry/path';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { weedBorder } from './border';
+import { weedBorder } from './boxBorder';
 
 const BOX = { minX: 10, minY: 20, maxX: 110, maxY: 70 };
 const tab = (x: number, y: number, half = 5) => ({

@@ -9,11 +9,11 @@ import type { Overlap } from '../../core/films/overlap';
 import type { Finding } from '../../core/findings/finding';
 import { groupNested } from '../../core/geometry/nesting';
 import type { Region } from '../../core/geometry/region';
+import type { Weeding } from '../../core/weeding/weeding';
 import type { Bounds } from '../../core/geometry/bounds';
 import { sharedBounds } from '../../core/geometry/bounds';
 import { lineToPathData } from '../../core/geometry/pathText';
 import type { Matrix } from '../../core/geometry/matrix';
-import type { Polyline } from '../../core/geometry/path';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Strip } from '../../core/layout/strip';
@@ -71,7 +71,7 @@ export interface StripView {
   readonly mirrored: boolean;
   readonly turned: boolean;
   readonly placements: readonly { readonly part: number; readonly matrix: Matrix; readonly box: Bounds }[];
-  readonly borders: readonly (readonly Polyline[])[];
+  readonly weeding: Weeding;
   readonly length: number;
   readonly used: number;
   readonly recipe: Recipe;
@@ -237,7 +237,7 @@ function stripView(
     mirrored: strip.mirrored,
     turned: strip.turned,
     placements: strip.placements.map(({ part, matrix, box }) => ({ part: parts.indexOf(part), matrix, box })),
-    borders: strip.borders,
+    weeding: strip.weeding,
     length: strip.length,
     used: strip.used,
     recipe,

@@ -12,9 +12,9 @@ import RadioCards from '../../parts/RadioCards.vue';
 import { onShelf } from '../../parts/onShelf';
 import { useOrder } from '../../stores/order';
 import { usePacking } from '../../stores/packing';
-import SwitchRow from '../../parts/SwitchRow.vue';
 import { useUnits } from '../../stores/units';
 import type { FilmView } from '../../workers/packed';
+import WeedingRows from './layout/WeedingRows.vue';
 
 const store = useOrder();
 const units = useUnits();
@@ -177,20 +177,7 @@ const PLACE = [
     :options="PLACE"
     @change="set({ place: $event })"
   />
-  <SwitchRow
-    :label="hasRows ? 'Weed border, a box around each copy' : 'Weed border, a box around all pieces'"
-    :on="layout.border"
-    @change="set({ border: $event })"
-  />
-  <div v-if="layout.border" class="row">
-    <span>Border away from the art</span
-    ><LengthField
-      label="Border distance"
-      :value="layout.borderDistance"
-      :max="200"
-      @change="set({ borderDistance: $event })"
-    />
-  </div>
+  <WeedingRows :layout="layout" :has-rows="hasRows" @change="set" />
 </template>
 
 <style scoped>

@@ -70,7 +70,7 @@ function dropped(): void {
 
 const drawStrip = (strip: StripView) =>
   function* drawBand(context: CanvasRenderingContext2D, scale: number): Generator<void> {
-    const { rollWidth, edges, length, sheetLength, film: own } = strip;
+    const { rollWidth, edges, length, sheetLength, weeding, film: own } = strip;
     const run = sheetLength ?? Math.max(longest.value * 1.04, 2600 / scale);
     context.fillStyle = `color-mix(in srgb, ${own.colour} 12%, #fffdf7)`;
     context.fillRect(0, 0, run, rollWidth);
@@ -107,7 +107,7 @@ const drawStrip = (strip: StripView) =>
     }
     context.strokeStyle = '#5e2750';
     context.lineWidth = 1 / scale;
-    context.stroke(new Path2D(strip.borders.flat().map(lineToPathData).join('')));
+    context.stroke(new Path2D([...weeding.borders, ...weeding.lines].flat().map(lineToPathData).join('')));
   };
 
 /** What the rollers hold and the knife does not reach. */
