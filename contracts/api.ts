@@ -1,6 +1,7 @@
 /** Everything that crosses the wire. */
 import { z } from 'zod';
 import { BUILDS, FINISHES } from '../core/films/film';
+import type { FilmSize } from '../core/films/leftover';
 import type { Shop } from '../core/plan/shop';
 import { choicesSchema, textSource } from './choices';
 import { clashSchema, editSchema } from './edits';
@@ -8,15 +9,20 @@ import { clashSchema, editSchema } from './edits';
 /** The type of an answer that tells on the way how far it has come, a line of JSON each. */
 export const STEPS_TYPE = 'application/x-ndjson';
 
+const filmSize = z.strictObject({
+  width: z.number().min(1).max(5000),
+  length: z.number().min(1).max(1e5),
+});
 const rolls = z
   .array(
     z.strictObject({
       width: z.number().min(20).max(5000),
       lengthLeft: z.number().min(0).max(1e7),
       sheets: z.number().int().min(0).max(1e5).optional(),
+      offcut: z.string().min(1).max(12).optional(),
     }),
   )
-  .max(20)
+  .max(200)
   .readonly();
 const limits = z.strictObject({
   narrowest: z.number().min(0).max(1000).optional(),
@@ -126,10 +132,15 @@ export const shopSchema = z.object({
   films: z.array(filmSchema).readonly(),
   cutters: z.array(cutterSchema).readonly(),
   recipes: z.record(z.string(), recipeSchema),
+  /** Smallest offcut that is kept. */
+  leastOffcut: filmSize,
 });
 
 /** What the shop has, as it is now. */
-export type ShopNow = Shop & { readonly version: string };
+export type ShopNow = Shop & { readonly version: string; readonly leastOffcut: FilmSize };
+
+/** What the shop sets for itself. */
+export const shopChangeSchema = z.strictObject({ leastOffcut: filmSize });
 
 const summarySchema = z.object({
   /** Of the order, when this was planned. */
@@ -254,6 +265,8 @@ export const cutSchema = z.object({
   cuttable: z.number(),
   edges: z.object({ far: z.number(), near: z.number() }),
   length: z.number(),
+  /** What was left of the film it was cut from, with what is to be written on it. */
+  offcuts: rolls,
   recipe: recipeSchema,
   seconds: z.number(),
   cutLength: z.number(),

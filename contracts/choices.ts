@@ -213,7 +213,14 @@ export const choicesSchema = z.strictObject({
     turns: z.enum(['none', 'quarter', 'free']),
     between: z.number().min(0).max(200),
     packed: z.record(filmId, z.array(packedStrip).max(200)),
-    rolls: z.record(filmId, z.number().positive().max(5000)),
+    rolls: z.record(
+      filmId,
+      z.union([
+        z.number().positive().max(5000),
+        z.string().min(1).max(12),
+        z.strictObject({ width: z.number().min(20).max(5000), length: z.number().min(20).max(1e7) }),
+      ]),
+    ),
     weedLines: z.strictObject({
       way: z.enum(WEED_LINE_WAYS),
       step: z.number().min(LEAST_STEP).max(MOST_STEP),

@@ -1,4 +1,5 @@
 /** Fills an empty database with the demo shop and its first orders. */
+import { sql } from 'drizzle-orm';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { LineKind } from '../core/artwork/choices';
@@ -89,7 +90,14 @@ export async function seedShop(
     return links[cutterId] ? [{ cutterId, filmId, kind: kind as LineKind, data }] : [];
   });
   await db.insert(recipes).values(rows).onConflictDoNothing();
+  // numbers that stand on the demo's offcuts are not given again
+  await db.execute(
+    sql`select setval('offcut_numbers', greatest(${LAST_OFFCUT}, (select last_value from offcut_numbers)))`,
+  );
 }
+
+/** Of the offcuts on the demo's rack. */
+const LAST_OFFCUT = 21;
 
 export async function seedOrders(services: CutServices, today = new Date()): Promise<void> {
   const known = await services.db.select({ id: orders.id }).from(orders).limit(1);

@@ -28,7 +28,14 @@ const garment = (id: string, name: string, code: string, colour: string): Film =
 });
 
 export const DEMO_FILMS: readonly Film[] = [
-  sign('damson', 'Damson', 'G-4107', '#4a1d44'),
+  {
+    ...sign('damson', 'Damson', 'G-4107', '#4a1d44'),
+    rolls: [
+      { width: 610, lengthLeft: 22_000 },
+      { width: 610, lengthLeft: 1210, sheets: 1, offcut: 'D-17' },
+      { width: 610, lengthLeft: 640, sheets: 1, offcut: 'D-21' },
+    ],
+  },
   sign('tide-blue', 'Tide blue', 'G-4230', '#2c6e7c'),
   sign('quince', 'Quince', 'G-4015', '#e2a11d'),
   {

@@ -16,7 +16,7 @@ test('an order’s films go to two machines; each asks for its own, and one is c
     shop.panels.plover,
   );
   // a roll is put in at the machine: the page follows by itself
-  await loadFilm(shop, 300, 'plover');
+  await loadFilm(shop, 300, { cutter: 'plover' });
   await expect(machine('Plover')).toContainText('film in it 300.0 mm × 22.00 m');
 
   await page.getByRole('link', { name: 'Orders' }).click();
@@ -44,7 +44,7 @@ test('an order’s films go to two machines; each asks for its own, and one is c
     .getByRole('link', { name: /Load Quince/ })
     .click();
   await expect(page.getByText('Turn the force to 85 g.')).toBeVisible();
-  await loadFilm(shop, 610, 'heron');
+  await loadFilm(shop, 610, { cutter: 'heron' });
   await page.getByRole('button', { name: 'Quince is loaded' }).click();
   await expect(page.getByText(/^Cutting line/)).toBeVisible();
   await expect(page.getByText('Nothing to do here')).toBeVisible({ timeout: 60_000 });

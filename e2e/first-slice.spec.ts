@@ -322,7 +322,7 @@ test('the whole order page by keyboard', async ({ page }) => {
   await expect(page.getByRole('dialog')).toContainText('undo the last choice');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await page.keyboard.press('3');
+  await page.keyboard.press('4');
   await expect(page.getByRole('button', { name: 'Cut lines' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press(']');
   await expect(page.locator('.strip .label').first()).toHaveAttribute('aria-pressed', 'true');

@@ -80,13 +80,144 @@ test('a search that is left with its order is over, and the next order can be pa
   await expect(page.getByRole('button', { name: /^Queue/ })).toBeDisabled();
   await page.getByRole('link', { name: 'Orders' }).click();
   await page
-    .getByRole('link', { name: /Hut bunting/ })
+    .getByRole('link', { name: /Class numbers/ })
     .first()
     .click();
   await section(page, 'Layout').click();
   await way(page, 'By piece').click();
   await settled(page);
   await expect(page.getByRole('button', { name: 'Pack closer' })).toBeEnabled();
+});
+
+test('on the film pieces are dragged, turned and pinned by hand, and stay when the rest is packed', async ({
+  page,
+}) => {
+  await openLayout(page);
+  await way(page, 'By piece').click();
+  await saved(page);
+  await settled(page);
+  await page.getByRole('button', { name: 'On the film' }).click();
+  const pins = page.locator('.pin');
+  await expect(pins.first()).toBeVisible();
+  const pinned = page.locator('.pin[aria-pressed=true]');
+  // what earlier tests pinned is let go
+  while ((await pinned.count()) > 0) {
+    await pinned.first().click();
+    await settled(page);
+  }
+  const takes = page.locator('.film .says');
+  const before = await takes.innerText();
+  // by keyboard: a piece is moved along the film, and turned
+  const pin = pins.nth(2);
+  await pin.focus();
+  for (let k = 0; k < 3; k++) {
+    await page.keyboard.press('Shift+ArrowRight');
+    await settled(page);
+    await expect(pinned).toHaveCount(1);
+    await pinned.focus();
+  }
+  await page.keyboard.press('r');
+  await settled(page);
+  await expect(pinned).toHaveCount(1);
+  // by pointer: onto others, which make way
+  const from = (await pinned.boundingBox())!;
+  const stage = (await page.getByRole('application', { name: /Damson on the film/ }).boundingBox())!;
+  const box = { x: stage.x + stage.width / 2, y: stage.y + stage.height / 2 };
+  let found = false;
+  for (const [dx, dy] of [
+    [-14, 0],
+    [14, 0],
+    [0, -14],
+    [0, 14],
+    [-20, -20],
+    [20, 20],
+  ]) {
+    await page.mouse.move(from.x + 11 + dx, from.y + 11 + dy);
+    await page.mouse.down();
+    await page.mouse.move(box.x, box.y, { steps: 4 });
+    found = await page
+      .locator('.hand .touched')
+      .first()
+      .waitFor({ timeout: 3000 })
+      .then(() => true)
+      .catch(() => false);
+    if (found) break;
+    await page.mouse.up();
+    await page.keyboard.press('0');
+  }
+  expect(found).toBe(true);
+  await page.mouse.up();
+  await saved(page);
+  await settled(page);
+  await expect(page.locator('.hand')).toBeHidden();
+  await expect(pinned).toHaveCount(1);
+  await expect(takes).not.toHaveText(before);
+  const at = await pinned.getAttribute('style');
+  await page.getByRole('button', { name: 'Pack closer' }).click();
+  await page.getByRole('button', { name: 'Stop here' }).click({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: 'Pack closer' })).toBeVisible();
+  await settled(page);
+  await expect(pinned).toHaveCount(1);
+  expect(at).not.toBeNull();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await settled(page);
+  await expect(pinned).toHaveCount(1);
+});
+
+test('weed lines are laid by themselves, added, moved and taken out, and cut', async ({ page, shop }) => {
+  await openLayout(page);
+  await way(page, 'As one').click();
+  await page.getByLabel('Copies', { exact: true }).fill('1');
+  await page.keyboard.press('Enter');
+  await choose(page, 'Weed border', 'around all');
+  await choose(page, 'Weed lines', 'for easy lifting');
+  await saved(page);
+  await settled(page);
+  await page.getByRole('button', { name: 'On the film' }).click();
+  const lines = page.getByRole('slider', { name: /^Weed line \d+, across the film/ });
+  await expect(lines.nth(3)).toBeVisible();
+  const count = await lines.count();
+  await lines.first().focus();
+  await page.keyboard.press('Delete');
+  await expect(lines).toHaveCount(count - 1);
+  await expect(page.getByRole('combobox', { name: 'Weed lines' })).toContainText('by hand');
+  await settled(page);
+  await page.getByRole('button', { name: /^Add a weed line/ }).click();
+  await expect(lines).toHaveCount(count);
+  await settled(page);
+  const last = lines.last();
+  const was = Number(await last.getAttribute('aria-valuenow'));
+  const handle = (await last.boundingBox())!;
+  await page.mouse.move(handle.x + 6, handle.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(handle.x + 46, handle.y + 8, { steps: 4 });
+  await page.mouse.up();
+  await settled(page);
+  expect(Number(await last.getAttribute('aria-valuenow'))).toBeGreaterThan(was + 20);
+  await last.focus();
+  await page.keyboard.press('ArrowLeft');
+  await saved(page);
+  await settled(page);
+  await last.dblclick();
+  await expect(lines).toHaveCount(count - 1);
+  await saved(page);
+
+  await section(page, 'Films').click();
+  for (const box of await page.getByRole('checkbox', { name: /^Cut #/ }).all())
+    if (!/#4b1f4a/i.test((await box.getAttribute('aria-label')) ?? '')) await box.uncheck();
+  await saved(page);
+  await settled(page);
+  await cancelAll(page);
+  await loadFilm(shop, 610);
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await page.waitForURL(/cutters\/curlew/);
+  await page.getByRole('button', { name: 'Damson is loaded' }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible({ timeout: 90_000 });
+  await page.goBack();
+  await page.getByRole('button', { name: 'As cut' }).click();
+  await expect(page.locator('.card', { hasText: 'The cut lies at most' }).locator('b')).toHaveText(
+    /0\.\d{3} mm/,
+  );
 });
 
 test('packed by piece it is cut, and the application sheet shows where each piece sits', async ({
@@ -121,4 +252,46 @@ test('packed by piece it is cut, and the application sheet shows where each piec
   const worst = page.locator('.card', { hasText: 'The cut lies at most' }).locator('b');
   await expect(worst).toHaveText(/0\.\d{3} mm/);
   expect(parseFloat(await worst.innerText())).toBeLessThanOrEqual(0.03);
+});
+
+test('cut from an offcut: what fits is listed, and what is left of it is on the rack again', async ({
+  page,
+  shop,
+}) => {
+  await openLayout(page);
+  await way(page, 'By piece').click();
+  await page.getByLabel('Copies', { exact: true }).fill('1');
+  await page.keyboard.press('Enter');
+  await choose(page, 'Weed lines', 'none');
+  await section(page, 'Films').click();
+  for (const box of await page.getByRole('checkbox', { name: /^Cut #/ }).all())
+    if (!/#4b1f4a/i.test((await box.getAttribute('aria-label')) ?? '')) await box.uncheck();
+  await saved(page);
+  await settled(page);
+  await page.getByRole('button', { name: 'On the film' }).click();
+  const offcut = page.getByRole('listitem').filter({ hasText: 'Offcut D-17' });
+  await expect(offcut).toContainText('fits');
+  await expect(offcut).toContainText(/leaves 0\.\d\d m/);
+  await offcut.getByRole('button', { name: 'Take it' }).click();
+  await expect(offcut.getByRole('button', { name: 'Taken' })).toBeVisible();
+  await saved(page);
+  await settled(page);
+  await cancelAll(page);
+  await loadFilm(shop, 610, { length: 1210 });
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await page.waitForURL(/cutters\/curlew/);
+  await page.getByRole('button', { name: 'Damson is loaded' }).click();
+  await expect(page.getByText('Write on what is left:')).toBeVisible({ timeout: 90_000 });
+  const code = await page.locator('.rest b').first().innerText();
+  expect(code).toMatch(/^D-\d+$/);
+  await page.getByRole('link', { name: 'Materials' }).click();
+  const row = page.getByRole('row').filter({ has: page.getByLabel('Code of Damson') });
+  await expect(row).toContainText(code);
+  await expect(row).not.toContainText('D-17');
+  // the order says that its offcut is used up
+  await page.goBack();
+  await page.goto('/orders');
+  await openLayout(page);
+  await expect(page.getByText('The offcut D-17 of Damson is not on the rack any more')).toBeVisible();
+  await loadFilm(shop, 610);
 });

@@ -60,8 +60,12 @@ export async function choose(page: Page, label: string, option: string | RegExp)
 }
 
 /** Puts a roll into a simulated cutter as its operator does. */
-export const loadFilm = (shop: Shop, width: number, cutter = 'curlew'): Promise<Response> =>
-  fetch(`${shop.panels[cutter]}/load`, { method: 'POST', body: JSON.stringify({ width, length: 22_000 }) });
+export const loadFilm = (
+  shop: Shop,
+  width: number,
+  { cutter = 'curlew', length = 22_000 }: { cutter?: string; length?: number } = {},
+): Promise<Response> =>
+  fetch(`${shop.panels[cutter]}/load`, { method: 'POST', body: JSON.stringify({ width, length }) });
 
 /** Takes every open cut out of the queue. */
 export const cancelAll = (page: Page): Promise<void> =>

@@ -2,7 +2,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import request from 'supertest';
-import type { Cut, CutRecord, CutterState, Order } from '../contracts/api';
+import type { Cut, CutRecord, CutterState, Order, ShopNow } from '../contracts/api';
+import type { Roll } from '../core/films/film';
 import { editsBetween } from '../contracts/edits';
 import type { Drawing } from '../contracts/api';
 import { sourceKey } from '../core/artwork/choices';
@@ -182,6 +183,73 @@ describe('what was drawn is what is cut', () => {
     expect(problem).toMatch(/There is 0\.20 m of film in Saltpan; .* Load a longer sheet/);
     await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
   }, 60_000);
+});
+
+describe('film on the shelf', () => {
+  const damson = async () => {
+    const { films } = (await api().get('/api/shop').expect(200)).body as ShopNow;
+    return films.find(({ id }) => id === 'damson')!.rolls;
+  };
+  const rollOf = (rolls: readonly Roll[]) => rolls.find(({ sheets }) => sheets === undefined)!;
+
+  test('a cut takes its length off its roll; what is left beside it is an offcut, and is cut from', async () => {
+    await panel('curlew', '/load', { width: 610, length: 22_000 });
+    const before = await damson();
+    const cut = await queued('marsh-wren.svg', (usual) => ({
+      ...hull(usual, 700),
+      cutter: { order: 'curlew', film: {} },
+    }));
+    expect(await damson()).toEqual(before);
+    const { done } = await cutToItsEnd(cut);
+    expect(rollOf(await damson()).lengthLeft).toBeCloseTo(rollOf(before).lengthLeft - cut.length, 6);
+    expect(done.offcuts).toHaveLength(1);
+    const [rest] = done.offcuts;
+    expect(rest).toMatchObject({ lengthLeft: Math.floor(cut.length), sheets: 1 });
+    expect(rest.offcut).toMatch(/^D-\d+$/);
+    expect(await damson()).toContainEqual(rest);
+    expect(before.map(({ offcut }) => offcut)).not.toContain(rest.offcut);
+
+    // the same again, smaller, from what was left
+    const next = await queued('marsh-wren.svg', (usual) => ({
+      ...hull(usual, 380),
+      layout: { ...usual.layout, rolls: { damson: rest.offcut! } },
+      cutter: { order: 'curlew', film: {} },
+    }));
+    expect(next.rollWidth).toBe(rest.width);
+    await panel('curlew', '/load', { width: rest.width, length: rest.lengthLeft });
+    const { done: second } = await cutToItsEnd(next);
+    const after = await damson();
+    expect(after.map(({ offcut }) => offcut)).not.toContain(rest.offcut);
+    for (const one of second.offcuts) expect(after).toContainEqual(one);
+    expect(rollOf(after)).toEqual(rollOf(await damson()));
+    await panel('curlew', '/load', { width: 610, length: 22_000 });
+  }, 120_000);
+
+  test('smaller rests than the shop keeps are waste; a cut that is taken back takes no film', async () => {
+    const { body } = await api()
+      .patch('/api/shop')
+      .send({ leastOffcut: { width: 900, length: 900 } });
+    expect(body.leastOffcut).toEqual({ width: 900, length: 900 });
+    const before = await damson();
+    const cut = await queued('marsh-wren.svg', (usual) => ({
+      ...hull(usual, 380),
+      cutter: { order: 'curlew', film: {} },
+    }));
+    await inState(cut.id, 'wants-film');
+    await api().post(`/api/cuts/${cut.id}/cancel`).expect(200);
+    expect(await damson()).toEqual(before);
+    const again = await queued('marsh-wren.svg', (usual) => ({
+      ...hull(usual, 380),
+      cutter: { order: 'curlew', film: {} },
+    }));
+    const { done } = await cutToItsEnd(again);
+    expect(done.offcuts).toEqual([]);
+    expect(await damson()).toHaveLength(before.length);
+    await api()
+      .patch('/api/shop')
+      .send({ leastOffcut: { width: 0, length: 300 } })
+      .expect(400);
+  }, 90_000);
 });
 
 describe('panels', () => {

@@ -14,6 +14,7 @@ const COLUMNS = [
   'roll width mm',
   'length left mm',
   'sheets',
+  'offcut',
   'cut from back',
   'narrowest mm',
   'island mm2',
@@ -47,6 +48,7 @@ function lineOf(film: Film, roll: Roll | undefined): (string | number)[] {
     roll?.width ?? '',
     roll?.lengthLeft ?? '',
     roll?.sheets ?? '',
+    roll?.offcut ?? '',
     film.cutFromBack ? 'yes' : 'no',
     narrowest,
     island,
@@ -119,7 +121,9 @@ function filmOf(cell: (name: string) => string): Film | string {
   const ordinary = limitsOf({ id, name, code: '', colour, rolls: [], cutFromBack: false, kind, build });
   const isOnShelf = cell('roll width mm') !== '';
   const roll = { width: number('roll width mm', NaN), lengthLeft: number('length left mm', 0) };
-  const sheets = cell('sheets') === '' ? {} : { sheets: number('sheets', NaN) };
+  const isOffcut = cell('offcut') !== '';
+  const sheets = cell('sheets') === '' && !isOffcut ? {} : { sheets: number('sheets', 1) };
+  const offcut = isOffcut ? { offcut: cell('offcut') } : {};
   const film: Film = {
     id,
     name,
@@ -128,7 +132,7 @@ function filmOf(cell: (name: string) => string): Film | string {
     kind,
     build,
     finish,
-    rolls: isOnShelf ? [{ ...roll, ...sheets }] : [],
+    rolls: isOnShelf ? [{ ...roll, ...sheets, ...offcut }] : [],
     cutFromBack: /^(yes|true|1)$/i.test(cell('cut from back')),
     limits: {
       narrowest: number('narrowest mm', ordinary.narrowest),
@@ -148,6 +152,8 @@ function numbersTrouble(film: Film): string | undefined {
     return 'the roll width has to lie between 20 and 5000 mm.';
   if (!rolls.every(({ lengthLeft }) => lengthLeft >= 0 && lengthLeft <= 1e7))
     return 'the length left is no length.';
+  if (!rolls.every(({ offcut = '' }) => offcut.length <= 12))
+    return 'what is written on an offcut is longer than 12 letters.';
   if (!rolls.every(({ sheets = 0 }) => Number.isInteger(sheets) && sheets >= 0 && sheets <= 1e5))
     return 'how many sheets there are is no whole number.';
   const { narrowest, island, gap, stack, track } = limitsOf(film);

@@ -1,10 +1,12 @@
-/** Film on the shelf, mm: a roll, or a pile of sheets of one size. */
+/** Film on the shelf, mm: a roll, a pile of sheets of one size, or an offcut, which is a pile of one. */
 export interface Roll {
   readonly width: number;
   /** Of sheets: how long each is. */
   readonly lengthLeft: number;
   /** How many sheets lie there; missing: a roll. */
   readonly sheets?: number;
+  /** A single piece that was left over: what is written on it. */
+  readonly offcut?: string;
 }
 
 /** How a film behaves under another: what it is made of decides. */

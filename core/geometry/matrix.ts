@@ -17,6 +17,14 @@ export const scaling = (x: number, y: number = x): Matrix => [x, 0, 0, y, 0, 0];
 /** Signed area factor; below 0 the map mirrors. */
 export const determinant = (m: Matrix): number => m[0] * m[3] - m[1] * m[2];
 
+/** The map back. @throws RangeError for one that flattens everything onto a line */
+export function inverse(m: Matrix): Matrix {
+  const by = determinant(m);
+  if (by === 0) throw new RangeError('a map that flattens has no way back');
+  const [a, b, c, d] = [m[3] / by, -m[1] / by, -m[2] / by, m[0] / by];
+  return [a, b, c, d, -(a * m[4] + c * m[5]), -(b * m[4] + d * m[5])];
+}
+
 /** The largest factor by which the map stretches any length: its larger singular value. */
 export function stretch(m: Matrix): number {
   const [a, b, c, d] = m;

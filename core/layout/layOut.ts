@@ -6,15 +6,29 @@ import { heightOf, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
 import type { Spot } from '../geometry/spot';
+import type { Lying } from '../packing/lying';
 import type { Part } from '../panels/part';
 import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
-import { endOfStrip, filmFindings, mirrorFindings, noRoll, rollMisfit, tooWide } from './layoutFindings';
+import {
+  endOfStrip,
+  filmFindings,
+  mirrorFindings,
+  noRoll,
+  offcutGone,
+  rollMisfit,
+  tooWide,
+} from './layoutFindings';
 import type { Item, Shelf } from './shelves';
 import { finishedStrip, topOf } from './finishedStrip';
-import type { OnFilm, PackStep } from './packOnFilm';
-import { packCloser, packedStrips, packOnFilm } from './packOnFilm';
-import { rimOf, rollsFor, SWING_ROOM } from './roll';
+import type { Held, HeldPiece } from './dragging';
+import { holdPiece } from './dragging';
+import type { OnFilm } from './onFilm';
+import type { PackStep } from './packCloser';
+import { packCloser } from './packCloser';
+import { packedStrips } from './packedStrips';
+import { packOnFilm } from './packOnFilm';
+import { missingOffcut, rimOf, rollsFor, SWING_ROOM } from './roll';
 import type { Layout, LyingChoices, Placement, Strip } from './strip';
 import { packOf } from './strip';
 import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
@@ -26,7 +40,9 @@ import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
  */
 export function layOut(film: Film, parts: readonly Part[], choices: LyingChoices, cutter: Bed): Layout {
   const { strips, findings } = ontoRolls(film, parts, choices, cutter);
-  return { strips, findings: [...findings, ...mirrorFindings(film, choices)] };
+  const missing = missingOffcut(film, choices);
+  const gone = missing === undefined ? [] : [offcutGone(film, missing)];
+  return { strips, findings: [...findings, ...gone, ...mirrorFindings(film, choices)] };
 }
 
 function ontoRolls(film: Film, parts: readonly Part[], choices: LyingChoices, cutter: Bed): Layout {
@@ -89,6 +105,20 @@ export function* packLaid(
   if (packOf(choices, film) === 'one' || parts.length === 0 || rolls.length === 0) return;
   const on = packedOn(film, rolls, parts, choices, cutter);
   if (!('code' in on)) yield* packCloser(on, how);
+}
+
+/** A piece of a film that is packed, held over it. @returns undefined: it is not there */
+export function holdLaid(
+  film: Film,
+  parts: readonly Part[],
+  choices: LyingChoices,
+  cutter: Bed,
+  piece: HeldPiece,
+): ((lying: Lying) => Held) | undefined {
+  const rolls = rollsFor(film, choices, cutter);
+  if (packOf(choices, film) === 'one' || parts.length === 0 || rolls.length === 0) return undefined;
+  const on = packedOn(film, rolls, parts, choices, cutter);
+  return 'code' in on ? undefined : holdPiece(on, piece);
 }
 
 const copiesOf = (part: Part, { copies }: LyingChoices): Item[] =>

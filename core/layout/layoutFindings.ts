@@ -55,6 +55,15 @@ export function tooWide(
   };
 }
 
+/** An offcut that was picked has been used, or put away. */
+export const offcutGone = ({ name }: Film, code: string): Finding => ({
+  code: 'offcut-gone',
+  film: name,
+  severity: 'check',
+  message: `The offcut ${code} of ${name} is not on the rack any more; a roll is taken instead.`,
+  waysOut: ['Pick what it is cut from under Layout'],
+});
+
 /** A piece that lies in no cutter, whichever way it is turned. */
 export function pieceTooLarge({ label, film, bounds }: Part, across: number, along: number): Finding {
   const size = `${formatLength(widthOf(bounds), 'mm')} × ${formatLength(heightOf(bounds), 'mm')}`;

@@ -12,11 +12,23 @@ export const SWING_ROOM = 0.5;
 const isTaken = ({ width }: Roll, { narrowest, widest }: Bed): boolean =>
   width >= narrowest && width <= widest;
 
-/** The rolls of a film that a cutter takes; of the width that was picked, when there are any. */
+/**
+ * The rolls and sheets of a film that a cutter takes: what was picked, when it is there. An offcut is taken only when it
+ * was picked: somebody has to fetch it.
+ */
 export function rollsFor(film: Film, { rolls }: Pick<LyingChoices, 'rolls'>, cutter: Bed): readonly Roll[] {
+  const pick = own(rolls, film.id);
+  if (typeof pick === 'object') return [{ width: pick.width, lengthLeft: pick.length }];
   const fitting = film.rolls.filter((roll) => isTaken(roll, cutter));
-  const picked = fitting.filter(({ width }) => width === own(rolls, film.id));
-  return picked.length > 0 ? picked : fitting;
+  const picked = fitting.filter(({ width, offcut }) => (offcut ?? width) === pick);
+  return picked.length > 0 ? picked : fitting.filter(({ offcut }) => offcut === undefined);
+}
+
+/** What is written on an offcut that was picked and is not there any more. */
+export function missingOffcut(film: Film, { rolls }: Pick<LyingChoices, 'rolls'>): string | undefined {
+  const pick = own(rolls, film.id);
+  if (typeof pick !== 'string' || film.rolls.some(({ offcut }) => offcut === pick)) return undefined;
+  return pick;
 }
 
 /** mm of weed border around all that is cut. */

@@ -1,6 +1,7 @@
 /** How parts lie on film. */
 import { own } from '../units/own';
 import type { Film, Roll } from '../films/film';
+import type { FilmSize } from '../films/leftover';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
@@ -30,13 +31,16 @@ export interface LyingChoices {
   readonly between: number;
   /** Where pieces lie that were packed closer, by film id, strip by strip; for other pieces than there are now it does not count. */
   readonly packed: Readonly<Record<string, readonly PackedStrip[]>>;
-  /** Width of the roll a film is cut from, by film id; missing: whichever takes the least film. */
-  readonly rolls: Readonly<Record<string, number>>;
+  /** What a film is cut from, by film id; missing: whichever roll or sheet takes the least film. */
+  readonly rolls: Readonly<Record<string, RollPick>>;
 }
 
 export interface LayoutChoices extends LyingChoices {
   readonly weedLines: WeedLineChoices;
 }
+
+/** A width of roll or sheet, what is written on an offcut, or the size of the film that lies in a cutter. */
+export type RollPick = number | string | FilmSize;
 
 export const PACKS = ['one', 'word', 'piece'] as const;
 export type Pack = (typeof PACKS)[number];
@@ -65,6 +69,8 @@ export interface Placement {
   readonly matrix: Matrix;
   /** What it takes up on the strip, a weed border of its own included. */
   readonly box: Bounds;
+  /** Of a film that is packed: where it lies, as it is kept. */
+  readonly kept?: PackedPiece;
 }
 
 /**

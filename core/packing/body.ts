@@ -54,21 +54,25 @@ export function leastAlong({ outline, turns }: Body, across: number): number {
   return fitting.length === 0 ? 0 : smallest(fitting.map(({ minX, maxX }) => maxX - minX));
 }
 
-/** Whether pieces lie as far apart as they have to, and inside the strip. */
-export function isApart(
-  bodies: readonly Body[],
-  { across, spacing }: Room,
-  lying: readonly Lying[],
-): boolean {
+/** Whether a piece lies in the strip; its end is not looked at. */
+export const isAcross = ({ x, y, box }: Posed, { across }: Room): boolean =>
+  x + box.minX > -ROUNDING && y + box.minY > -ROUNDING && y + box.maxY < across + ROUNDING;
+
+/** Whether two pieces lie as far apart as they have to. */
+export function areApart(a: Outline, p: Posed, b: Outline, q: Posed, { spacing }: Room): boolean {
+  if (!areNear(p, q, spacing)) return true;
+  const need = needOf(a, b, spacing) - ROUNDING;
+  return overlapOf(a, p, b, q, need, Infinity) === 0 && !cross(a, p, b, q);
+}
+
+/** Which pieces lie as they may, each apart from those before it that do. */
+export function layable(bodies: readonly Body[], room: Room, lying: readonly Lying[]): boolean[] {
   const poses = lying.map((one, i) => posed(bodies[i].outline, one));
-  const isIn = ({ x, y, box }: Posed): boolean =>
-    x + box.minX > -ROUNDING && y + box.minY > -ROUNDING && y + box.maxY < across + ROUNDING;
-  const areApart = (i: number, j: number): boolean => {
-    const [a, b] = [bodies[i].outline, bodies[j].outline];
-    const [p, q] = [poses[i], poses[j]];
-    if (!areNear(p, q, spacing)) return true;
-    const need = needOf(a, b, spacing) - ROUNDING;
-    return overlapOf(a, p, b, q, need, Infinity) === 0 && !cross(a, p, b, q);
-  };
-  return poses.every((p, i) => isIn(p) && poses.slice(i + 1).every((_, k) => areApart(i, i + 1 + k)));
+  const out: boolean[] = [];
+  for (const [i, pose] of poses.entries()) {
+    const isFree = (k: number): boolean =>
+      !out[k] || areApart(bodies[i].outline, pose, bodies[k].outline, poses[k], room);
+    out.push(isAcross(pose, room) && poses.slice(0, i).every((_, k) => isFree(k)));
+  }
+  return out;
 }

@@ -19,17 +19,20 @@ const SOME_TURNS: readonly number[] = [0, 90, 180, 270];
 /**
  * Lays pieces one after the other.
  * @param longest mm of strip there is
+ * @param fixed those that lie already, by their place in the list
  * @returns undefined: there is no room for it on this strip
  */
 export function fill(
   bodies: readonly Body[],
   { across, spacing }: Room,
   longest: number,
+  fixed: readonly (Lying | undefined)[] = [],
 ): (Lying | undefined)[] {
   const grid = createGrid(across, longest);
-  const out: (Lying | undefined)[] = bodies.map(() => undefined);
+  const out = bodies.map((_, i) => fixed[i]);
   const need = (i: number): number => spacing + 2 * bodies[i].outline.slack + SLACK;
-  const order = bodies.map((_, i) => i);
+  out.forEach((lying, i) => lying && grid.take(bodies[i].outline, lying, need(i)));
+  const order = bodies.flatMap((_, i) => (out[i] ? [] : [i]));
   order.sort((a, b) => sizeOf(bodies[b]) - sizeOf(bodies[a]) || a - b);
   // what is alike begins to look where the one before it lay
   const from = new Map<Outline, Map<number, number>>();

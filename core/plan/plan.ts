@@ -4,16 +4,19 @@ import { sourceKey } from '../artwork/choices';
 import { preparing } from '../artwork/prepare';
 import type { CheckSteps } from '../checks/checkOver';
 import { atOnce, checkOver } from '../checks/checkOver';
-import type { Film } from '../films/film';
+import type { Film, Roll } from '../films/film';
 import { seenColours } from '../films/seen';
 import type { Separation } from '../films/separate';
 import { separating } from '../films/separate';
 import type { Again, PanelsAgain } from '../films/again';
 import type { Finding } from '../findings/finding';
-import { packLaid } from '../layout/layOut';
+import type { Held, HeldPiece } from '../layout/dragging';
+import { holdLaid, packLaid } from '../layout/layOut';
 import type { Pack } from '../layout/strip';
+import { NO_WEED_LINES } from '../layout/weedChoices';
 import { PACKS, packOf } from '../layout/strip';
-import type { PackStep } from '../layout/packOnFilm';
+import type { PackStep } from '../layout/packCloser';
+import type { Lying } from '../packing/lying';
 import { piecesOf } from '../panels/pieces';
 import type { OfferedWay, PanelChoices, SeamChoices } from '../panels/choices';
 import { NO_PANEL_CHOICES, OFFERED_WAYS } from '../panels/choices';
@@ -66,6 +69,15 @@ export interface PackOffer {
   readonly length: number;
 }
 
+/** What a film comes to when it is cut from one roll, pile of sheets or offcut. */
+export interface StockOffer {
+  readonly roll: Roll;
+  /** mm of it that are taken, all strips together; undefined: it does not fit. */
+  readonly length: number | undefined;
+  /** Why it does not fit, or what has to be looked at. */
+  readonly findings: readonly Finding[];
+}
+
 /** Plans an order; keeps each stage's last results so that a change re-computes only what comes after it. */
 export interface Planner {
   readonly plan: (
@@ -90,12 +102,26 @@ export interface Planner {
     shop: Shop,
     how: PackAsked,
   ) => Generator<PackStep, void, void>;
+  /** A piece of a film that is packed, held over it. @returns undefined: it is not there */
+  readonly hold: (
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+    piece: HeldPiece & { readonly film: string },
+  ) => ((lying: Lying) => Held) | undefined;
   /** What each way to take art apart would come to before anything is packed closer; undefined: another film of it is laid. */
   readonly packs: (
     artworks: ReadonlyMap<string, Artwork>,
     choices: Choices,
     shop: Shop,
   ) => Generator<PackOffer | undefined, void, void>;
+  /** What one film comes to on each roll, pile and offcut that its cutter takes, one by one. */
+  readonly stocks: (
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+    film: string,
+  ) => Generator<StockOffer, void, void>;
   /** The check-over of the same order, in steps: only looks, and may take longer than the plan. */
   readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => CheckSteps;
   /** How often each stage has really run: what memoisation is tested by. */
@@ -227,17 +253,29 @@ export function createPlanner(): Planner {
     shop: Shop,
     { film: only, ...how }: PackAsked,
   ): Generator<PackStep, void, void> {
+    for (const { film, parts, layout, bed } of packedFilms(artworks, choices, shop))
+      if (only === undefined || film.id === only) yield* packLaid(film, parts(), layout, bed, how);
+  }
+
+  const hold: Planner['hold'] = (artworks, choices, shop, { film: id, ...piece }) => {
+    const own = packedFilms(artworks, choices, shop).find(({ film }) => film.id === id);
+    return own && holdLaid(own.film, own.parts(), own.layout, own.bed, piece);
+  };
+
+  /** Films that are taken apart to be packed, with what their layout reads. */
+  const packedFilms = (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => {
     const { drawn, separation } = upToFilms(artworks, choices, shop);
     const usual = orderCutter(choices, shop);
-    if (!usual) return;
+    if (!usual) return [];
     const films = filmsToCut(separation, withStock(separation, shop.films), usual, choices, shop);
-    for (const { layer, film, cutter } of films) {
+    return films.flatMap(({ layer, film, cutter }) => {
       const pack = packOf(choices.layout, film);
-      if (pack === 'one' || (only !== undefined && film.id !== only)) continue;
-      const parts = pieces(layer, pack, letters(drawn.shapes));
-      yield* packLaid(film, parts, layoutOf(choices.layout, film.id), bedOf(cutter), how);
-    }
-  }
+      if (pack === 'one') return [];
+      const parts = () => pieces(layer, pack, letters(drawn.shapes));
+      return [{ film, parts, layout: layoutOf(choices.layout, film.id), bed: bedOf(cutter) }];
+    });
+  };
+
   function* packs(
     artworks: ReadonlyMap<string, Artwork>,
     choices: Choices,
@@ -248,7 +286,9 @@ export function createPlanner(): Planner {
     if (!usual) return;
     const stocked = withStock(separation, shop.films);
     for (const way of PACKS) {
-      const own = { ...choices, layout: { ...choices.layout, pack: way, packFilm: {} } };
+      // weed lines take no film
+      const layout = { ...choices.layout, pack: way, packFilm: {}, weedLines: NO_WEED_LINES };
+      const own = { ...choices, layout };
       const films = filmsToCut(separation, stocked, usual, own, shop);
       const taken = takenFrom(drawn, films, own);
       let length = 0;
@@ -264,7 +304,30 @@ export function createPlanner(): Planner {
       if (!isStopped && length > 0) yield { pack: way, length };
     }
   }
-  return { plan, seams, pack, packs, check, runs };
+  function* stocks(
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+    id: string,
+  ): Generator<StockOffer, void, void> {
+    const { drawn, separation } = upToFilms(artworks, choices, shop);
+    const usual = orderCutter(choices, shop);
+    if (!usual) return;
+    const film = withStock(separation, shop.films).films.find((one) => one.film.id === id)?.film;
+    for (const roll of film?.rolls ?? []) {
+      const rolls = { ...choices.layout.rolls, [id]: roll.offcut ?? roll.width };
+      const own = { ...choices, layout: { ...choices.layout, rolls, weedLines: NO_WEED_LINES } };
+      const films = filmsToCut(separation, withStock(separation, [withRoll(film!, roll)]), usual, own, shop);
+      const taken = takenFrom(drawn, films, own);
+      const one = films.find(({ film: { id: other } }) => other === id)!;
+      const { strips, findings } = laid(one, own, apartOf(one, taken, own), undefined, () =>
+        letters(drawn.shapes),
+      );
+      const length = strips.reduce((sum, strip) => sum + strip.length, 0);
+      yield { roll, length: strips.length === 0 ? undefined : length, findings };
+    }
+  }
+  return { plan, seams, pack, hold, packs, stocks, check, runs };
 }
 
 /** What seams are placed by. */
@@ -282,6 +345,9 @@ function offeredChoices(choices: PanelChoices, way: OfferedWay): SeamChoices {
 
 const hasStop = (findings: readonly Finding[]): boolean =>
   findings.some(({ severity }) => severity === 'stop');
+
+/** A film of which only this lies on the shelf. */
+const withRoll = (film: Film, roll: Roll): Film => ({ ...film, rolls: [roll] });
 
 /** A film as what is seen of it depends on: what is on the shelf does not count. */
 const withoutStock = (film: Film): Film => ({ ...film, rolls: [] });

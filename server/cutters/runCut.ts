@@ -14,7 +14,7 @@ import { takeLease } from './lease';
 import { LinkLost, openLink } from './link';
 import { recordOf } from './recordOf';
 import type { CutRow, Services } from './settle';
-import { isHolder, settle } from './settle';
+import { finish, isHolder, settle } from './settle';
 import type { Place } from './whereabouts';
 import { placeOf } from './whereabouts';
 
@@ -86,14 +86,8 @@ async function cutUnderLease(
       });
     }
     const record = await recordOf(services, cut, cutter, program);
-    await tell({
-      state: 'done',
-      linesDone,
-      secondsDone,
-      problem: null,
-      endedAt: new Date(),
-      ...record,
-    });
+    const to = { linesDone, secondsDone, problem: null, endedAt: new Date(), ...record };
+    await finish(services, cut, to, isHolder(db, lease));
   } finally {
     link.close();
   }

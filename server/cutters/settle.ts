@@ -1,11 +1,12 @@
 /** What becomes of a cut, written down and told. */
 import type { SQL } from 'drizzle-orm';
-import { and, eq, exists } from 'drizzle-orm';
+import { and, eq, exists, ne } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { untilBack } from '../db/away';
 import type { Db } from '../db/connect';
 import { cuts, leases } from '../db/schema';
 import type { Hub } from '../events/hub';
+import { takeFromShelf } from '../services/stock';
 import type { WorkPool } from '../work/pool';
 import type { Lease } from './lease';
 
@@ -44,8 +45,32 @@ export async function settle(
         .where(and(eq(cuts.id, cut.id), provided)),
     isClosing,
   );
-  // pages that miss this ask again when their line is back
-  await hub
-    .tell({ kind: 'cut', cutId: cut.id, orderId: cut.orderId, cutterId: cut.cutterId })
-    .catch(() => {});
+  await tellOfCut(hub, cut);
 }
+
+/** A cut is over: its film is used up in the same step, so that no fault in between counts it twice or never. */
+export async function finish(
+  { db, hub, isClosing }: Services,
+  cut: CutRow,
+  to: Partial<CutRow>,
+  provided: SQL | undefined,
+): Promise<void> {
+  const over = () =>
+    db.transaction(async (tx) => {
+      const isDone = await tx
+        .update(cuts)
+        .set({ ...to, state: 'done' })
+        .where(and(eq(cuts.id, cut.id), ne(cuts.state, 'done'), provided))
+        .returning({ id: cuts.id });
+      if (isDone.length === 0) return;
+      const offcuts = await takeFromShelf(tx, cut);
+      if (offcuts.length > 0) await tx.update(cuts).set({ offcuts }).where(eq(cuts.id, cut.id));
+    });
+  await untilBack(over, isClosing);
+  await hub.tell({ kind: 'shop' }).catch(() => {});
+  await tellOfCut(hub, cut);
+}
+
+/** Pages that miss this ask again when their line is back. */
+const tellOfCut = (hub: Hub, { id, orderId, cutterId }: CutRow): Promise<void> =>
+  hub.tell({ kind: 'cut', cutId: id, orderId, cutterId }).catch(() => {});

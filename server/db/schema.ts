@@ -7,6 +7,7 @@ import {
   index,
   integer,
   jsonb,
+  pgSequence,
   pgTable,
   primaryKey,
   serial,
@@ -18,7 +19,8 @@ import { sql } from 'drizzle-orm';
 import type { Choices } from '../../core/plan/choices';
 import type { LineKind } from '../../core/artwork/choices';
 import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
-import type { Film } from '../../core/films/film';
+import type { Film, Roll } from '../../core/films/film';
+import type { FilmSize } from '../../core/films/leftover';
 import type { OrderSummary } from '../../contracts/api';
 import type { Edit } from '../../contracts/edits';
 
@@ -112,6 +114,16 @@ export const cutters = pgTable('cutters', {
   link: jsonb('link').$type<Link>().notNull(),
 });
 
+/** What the shop sets for itself; one row. */
+export const settings = pgTable('settings', {
+  id: text('id').primaryKey(),
+  /** Smallest offcut that is kept. */
+  leastOffcut: jsonb('least_offcut').$type<FilmSize>().notNull(),
+});
+
+/** Numbers that are written on offcuts: none twice. */
+export const offcutNumbers = pgSequence('offcut_numbers');
+
 export const recipes = pgTable(
   'recipes',
   {
@@ -153,6 +165,12 @@ export const cuts = pgTable(
     /** Film under the rollers at the far and the near edge, mm. */
     edges: jsonb('edges').$type<Pick<Margins, 'far' | 'near'>>().notNull(),
     length: doublePrecision('length').notNull(),
+    /** What it is cut from, as it was on the shelf; null in cuts of earlier versions. */
+    roll: jsonb('roll').$type<Roll>(),
+    /** mm of its width in one piece beside what is cut. */
+    beside: doublePrecision('beside').notNull().default(0),
+    /** What was left of it, once it is done. */
+    offcuts: jsonb('offcuts').$type<readonly Roll[]>().notNull().default([]),
     cutLength: doublePrecision('cut_length').notNull(),
     seconds: doublePrecision('seconds').notNull(),
     /** Gzipped JSON: head, lines and tail as text, and when each line is done. */

@@ -2,7 +2,7 @@ import { createSession } from 'better-sse';
 import { filmsToCsv } from '../../core/films/csv';
 import { createLookout } from '../cutters/look';
 import type { CutServices } from '../services/cuts';
-import { changeCutter, changeFilm, importFilms, loadShop } from '../services/shop';
+import { changeCutter, changeFilm, changeShop, importFilms, loadShop } from '../services/shop';
 import type { Handlers } from './mount';
 import { download } from './sent';
 
@@ -19,6 +19,7 @@ export function shopRoutes(services: CutServices) {
     'GET /api/films.csv': async () =>
       download(Buffer.from(filmsToCsv((await loadShop(db)).films)), 'films.csv', 'text/csv; charset=utf-8'),
     'PATCH /api/cutters/{cutter}': ({ params, body }) => changeCutter(services, params.cutter, body),
+    'PATCH /api/shop': ({ body }) => changeShop(services, body),
     'POST /api/films': ({ body }) => importFilms(services, body.csv),
     'PATCH /api/films/{film}': ({ params, body }) => changeFilm(services, params.film, body),
   } satisfies Partial<Handlers>;

@@ -135,6 +135,7 @@ const columns = {
   cuttable: cuts.cuttable,
   edges: cuts.edges,
   length: cuts.length,
+  offcuts: cuts.offcuts,
   recipe: cuts.recipe,
   seconds: cuts.seconds,
   cutLength: cuts.cutLength,

@@ -3,12 +3,14 @@ import { asc, eq, max, sql } from 'drizzle-orm';
 import type { ShopNow } from '../../contracts/api';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
+import type { FilmSize } from '../../core/films/leftover';
 import type { Cutter } from '../../core/layout/cutter';
 import type { Shop } from '../../core/plan/shop';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
+import { keepOffcutsFrom, leastOffcut } from './stock';
 
 export interface ShopServices {
   readonly db: Db;
@@ -17,10 +19,11 @@ export interface ShopServices {
 
 /** What the shop has, as the plan takes it. */
 export async function loadShop(db: Db): Promise<ShopNow> {
-  const [filmRows, cutterRows, recipeRows] = await Promise.all([
+  const [filmRows, cutterRows, recipeRows, least] = await Promise.all([
     db.select().from(films).orderBy(asc(films.position)),
     db.select().from(cutters).orderBy(asc(cutters.id)),
     db.select().from(recipes).orderBy(asc(recipes.cutterId), asc(recipes.filmId), asc(recipes.kind)),
+    leastOffcut(db),
   ]);
   const shop: Shop = {
     films: filmRows.map((row) => row.data),
@@ -32,7 +35,8 @@ export async function loadShop(db: Db): Promise<ShopNow> {
       ]),
     ),
   };
-  return { ...shop, version: createHash('sha256').update(JSON.stringify(shop)).digest('base64url') };
+  const version = createHash('sha256').update(JSON.stringify(shop)).digest('base64url');
+  return { ...shop, version, leastOffcut: least };
 }
 
 /** Lays a change over a record. @throws Trouble when there is none */
@@ -62,6 +66,16 @@ export const changeFilm = async (
 /** Changes a cutter's record; orders that go to it are planned with it from then on. */
 export const changeCutter = (services: ShopServices, id: string, change: Partial<Cutter>): Promise<ShopNow> =>
   changeRecord(services, cutters, id, change);
+
+/** Changes what the shop sets for itself. */
+export async function changeShop(
+  { db, hub }: ShopServices,
+  change: { readonly leastOffcut: FilmSize },
+): Promise<ShopNow> {
+  await keepOffcutsFrom(db, change.leastOffcut);
+  await hub.tell({ kind: 'shop' });
+  return loadShop(db);
+}
 
 /** Adds the films of a table and changes those that are there; all of them or, when one is wrong, none. */
 export async function importFilms({ db, hub }: ShopServices, csv: string): Promise<readonly Film[]> {

@@ -1,4 +1,6 @@
 /** Heavy work, run in the pool's threads so that no request waits behind it. */
+import type { Roll } from '../../core/films/film';
+import { besideStrip } from '../../core/weeding/beside';
 import { rounded } from '../../core/units/rounded';
 import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
@@ -66,6 +68,8 @@ export interface MadeCut {
   readonly rollWidth: number;
   readonly cuttable: number;
   readonly edges: Strip['edges'];
+  readonly roll: Roll;
+  readonly beside: number;
   readonly length: number;
   readonly cutLength: number;
   readonly seconds: number;
@@ -199,6 +203,8 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
     cuttable: strip.cuttable,
     edges: strip.edges,
     length: strip.length,
+    roll: strip.roll,
+    beside: besideStrip(strip),
     cutLength: program.cutLength,
     seconds: program.seconds,
     program: {

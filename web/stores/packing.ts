@@ -1,12 +1,14 @@
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
-import type { PackStep } from '../../core/layout/packOnFilm';
+import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices, Pack } from '../../core/layout/strip';
 import type { PackOffer } from '../../core/plan/plan';
 import { useOrder } from './order';
 
 /** Rounds that one go takes at the most. */
 const ROUNDS = 2000;
+/** What each way would come to is asked for once changes have settled, ms. */
+export const SETTLED = 350;
 /** Better places are shown no more often than this, ms. */
 const SHOW_MS = 900;
 
@@ -19,12 +21,15 @@ export const usePacking = defineStore('packing', () => {
   const now = shallowRef<PackStep>();
   /** s since it began. */
   const seconds = ref(0);
+  let askedFor: typeof order.plan;
   /** Counts searches: what one tells after it is over is not heard. */
   let newest = 0;
 
   async function ask(): Promise<void> {
     const { plan } = order;
-    if (now.value) return;
+    // whoever shows it asks
+    if (now.value || plan === askedFor) return;
+    askedFor = plan;
     let told: Partial<Record<Pack, number>> = {};
     await order.packOffers((offer: PackOffer) => {
       if (order.plan !== plan) return;

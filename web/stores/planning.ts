@@ -6,10 +6,12 @@ import type { Picked, Snapped } from '../../core/artwork/pick';
 import type { Finding } from '../../core/findings/finding';
 import type { Region } from '../../core/geometry/region';
 import type { SeamOffers } from '../../core/panels/panelling';
-import type { PackStep } from '../../core/layout/packOnFilm';
+import type { Lying } from '../../core/packing/lying';
+import type { Held, HeldPiece } from '../../core/layout/dragging';
+import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices } from '../../core/layout/strip';
 import type { Choices } from '../../core/plan/choices';
-import type { PackAsked, PackOffer } from '../../core/plan/plan';
+import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/plan';
 import type { Shop } from '../../core/plan/shop';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';
@@ -156,6 +158,11 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     const now = newest();
     if (now) await asked((work) => work.packs(now.choices, now.shop, proxy(tell)));
   };
+  /** Tells what a film comes to on each roll, pile and offcut. */
+  const stockOffers = async (film: string, tell: (offer: StockOffer) => void): Promise<void> => {
+    const now = newest();
+    if (now) await asked((work) => work.stocks(now.choices, now.shop, film, proxy(tell)));
+  };
   /**
    * Packs films closer; tells how far it is, and perhaps once more when it is over.
    * @returns where pieces lie at last, by film; undefined when it was given up with its plan
@@ -167,6 +174,12 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     const now = newest();
     return now && asked((work) => work.pack(now.choices, now.shop, how, proxy(tell)));
   };
+  /** Takes a piece of a packed film up: how it would lie is then asked of {@link held}. */
+  const hold = async (piece: HeldPiece & { readonly film: string }): Promise<boolean> => {
+    const now = newest();
+    return (now && (await asked((work) => work.hold(now.choices, now.shop, piece)))) ?? false;
+  };
+  const held = (lying: Lying): Promise<Held | undefined> => asked((work) => work.held(lying));
   const stopPacking = async (): Promise<void> => worker?.plan.stopPacking();
   const snap = (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
     asked((work) => work.snap([x, y], reach));
@@ -186,7 +199,10 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     shapeAt,
     seamOffers,
     packOffers,
+    stockOffers,
     pack,
+    hold,
+    held,
     stopPacking,
     snap,
   };

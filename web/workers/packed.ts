@@ -13,10 +13,9 @@ import type { Weeding } from '../../core/weeding/weeding';
 import type { Bounds } from '../../core/geometry/bounds';
 import { sharedBounds } from '../../core/geometry/bounds';
 import { lineToPathData } from '../../core/geometry/pathText';
-import type { Matrix } from '../../core/geometry/matrix';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
-import type { Strip } from '../../core/layout/strip';
+import type { Placement, Strip } from '../../core/layout/strip';
 import type { Part } from '../../core/panels/part';
 import type { Panelling } from '../../core/panels/seams';
 import type { Choices } from '../../core/plan/choices';
@@ -59,7 +58,11 @@ export interface StripView {
   /** What lies on it, each part once; a placement says which by its place in this list. */
   readonly parts: readonly {
     readonly id: string;
+    /** What a person calls it. */
+    readonly label: string;
     readonly region: PackedRegion;
+    /** Of its box, face view: what it is turned about. */
+    readonly middle: Spot;
     /** Keys and numbers in the waste, as SVG path data. */
     readonly waste: string;
   }[];
@@ -70,7 +73,7 @@ export interface StripView {
   readonly sheetLength: number | undefined;
   readonly mirrored: boolean;
   readonly turned: boolean;
-  readonly placements: readonly { readonly part: number; readonly matrix: Matrix; readonly box: Bounds }[];
+  readonly placements: readonly PlacementView[];
   readonly weeding: Weeding;
   readonly length: number;
   readonly used: number;
@@ -84,6 +87,11 @@ export interface StripView {
   }[];
   readonly seconds: number;
   readonly cutLength: number;
+}
+
+/** A part where it lies on its strip. */
+export interface PlacementView extends Pick<Placement, 'matrix' | 'box' | 'kept' | 'copy'> {
+  readonly part: number;
 }
 
 /** A line that a tool follows. */
@@ -225,9 +233,11 @@ function stripView(
     id: strip.id,
     film: strip.film,
     cutter: cutter.id,
-    parts: parts.map(({ id, region, waste }) => ({
+    parts: parts.map(({ id, label, region, bounds, waste }) => ({
       id,
+      label,
       region: packRegion(region),
+      middle: [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2],
       waste: waste.map(lineToPathData).join(''),
     })),
     rollWidth: strip.roll.width,
@@ -236,7 +246,7 @@ function stripView(
     sheetLength: strip.roll.sheets === undefined ? undefined : strip.roll.lengthLeft,
     mirrored: strip.mirrored,
     turned: strip.turned,
-    placements: strip.placements.map(({ part, matrix, box }) => ({ part: parts.indexOf(part), matrix, box })),
+    placements: strip.placements.map(({ part, ...placed }) => ({ ...placed, part: parts.indexOf(part) })),
     weeding: strip.weeding,
     length: strip.length,
     used: strip.used,

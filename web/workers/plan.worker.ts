@@ -15,9 +15,11 @@ import type { Region } from '../../core/geometry/region';
 import type { Spot } from '../../core/geometry/spot';
 import { sourceKey } from '../../core/artwork/choices';
 import type { Source } from '../../core/artwork/choices';
-import type { PackStep } from '../../core/layout/packOnFilm';
+import type { Lying } from '../../core/packing/lying';
+import type { Held, HeldPiece } from '../../core/layout/dragging';
+import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices, PackedStrip } from '../../core/layout/strip';
-import type { PackAsked, PackOffer } from '../../core/plan/plan';
+import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/plan';
 import { createPlanner } from '../../core/plan/plan';
 import type { PlanView } from './packed';
 import { buffersOf, packPlan } from './packed';
@@ -32,6 +34,8 @@ let packing = 0;
 const BREATH_MS = 40;
 /** A plan that is still running tells its share this often. */
 const TELL_MS = 150;
+/** The piece that is held over its film. */
+let holding: ((lying: Lying) => Held) | undefined;
 let shown: PreparedArtwork | undefined;
 let layers: readonly FilmLayer[] = [];
 
@@ -115,6 +119,16 @@ const work = {
     }
   },
 
+  /** What a film comes to on each roll, pile and offcut, told one by one; given up as soon as anything newer is planned. */
+  async stocks(choices: Choices, shop: Shop, film: string, tell: (offer: StockOffer) => void): Promise<void> {
+    const mine = newest;
+    for (const offer of planner.stocks(artworks, choices, shop, film)) {
+      tell(offer);
+      await new Promise((go) => setTimeout(go));
+      if (mine !== newest) return;
+    }
+  },
+
   /**
    * Packs films closer, until all rounds are over or {@link stopPacking} is called; plans that are asked for meanwhile are
    * made between rounds.
@@ -143,6 +157,14 @@ const work = {
     }
     return found;
   },
+
+  /** Takes a piece up; {@link held} says how it would lie. @returns whether it is there */
+  hold(choices: Choices, shop: Shop, piece: HeldPiece & { readonly film: string }): boolean {
+    holding = planner.hold(artworks, choices, shop, piece);
+    return holding !== undefined;
+  },
+
+  held: (lying: Lying): Held | undefined => holding?.(lying),
 
   stopPacking(): void {
     packing++;

@@ -47,6 +47,13 @@ const units = useUnits();
       <p v-if="justDone.deviation !== null">
         The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.
       </p>
+      <template v-if="justDone.offcuts.length > 0">
+        <p>Write on what is left:</p>
+        <p v-for="rest in justDone.offcuts" :key="rest.offcut" class="rest">
+          <b>{{ rest.offcut }}</b>
+          <span class="number">{{ units.number(rest.width) }} × {{ units.length(rest.lengthLeft) }}</span>
+        </p>
+      </template>
       <router-link :to="{ name: 'order', params: { id: justDone.orderId } }">See it as cut</router-link>
     </template>
   </aside>
@@ -60,6 +67,12 @@ aside {
   min-height: 0;
   padding: 14px 16px;
   overflow-y: auto;
+}
+.rest {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  font-size: 17px;
 }
 h3 {
   font-size: 17px;

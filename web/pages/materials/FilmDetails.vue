@@ -41,7 +41,7 @@ function readHex(typed: string): string | undefined {
 <template>
   <div class="details">
     <section>
-      <h3>Rolls and sheets on the shelf</h3>
+      <h3>Rolls, sheets and offcuts on the shelf</h3>
       <div v-for="(roll, i) in film.rolls" :key="i" class="line">
         <LengthField
           :label="`Width of roll ${i + 1} of ${film.name}`"
@@ -56,7 +56,8 @@ function readHex(typed: string): string | undefined {
           :max="10000000"
           @change="setRoll(i, { lengthLeft: $event })"
         />
-        <label v-if="roll.sheets !== undefined"
+        <span v-if="roll.offcut !== undefined" class="number">{{ roll.offcut }}</span>
+        <label v-else-if="roll.sheets !== undefined"
           >×<NumberField
             :value="roll.sheets"
             :label="`Sheets in pile ${i + 1} of ${film.name}`"

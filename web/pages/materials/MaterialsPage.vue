@@ -2,15 +2,18 @@
 /** The shop's films: what is on the shelf, what it holds together, what it costs. */
 import { addressOf } from '../../../contracts/address';
 import { ChevronRight, Download, Upload } from '@lucide/vue';
+import { useEventListener } from '@vueuse/core';
 import Checkbox from 'primevue/checkbox';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import Select from 'primevue/select';
 import { computed, onMounted, ref } from 'vue';
+import type { FilmSize } from '../../../core/films/leftover';
 import type { Build, Film } from '../../../core/films/film';
 import { BUILDS, buildOf, FINISHES, finishOf, stockOf } from '../../../core/films/film';
 import DraftField from '../../parts/DraftField.vue';
 import { finds } from '../../parts/finds';
+import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { onShelf } from '../../parts/onShelf';
 import ProblemNote from '../../parts/ProblemNote.vue';
@@ -22,6 +25,8 @@ import FilmDetails from './FilmDetails.vue';
 import { moveByArrow } from './moveByArrow';
 
 const films = ref<readonly Film[]>([]);
+/** Smallest rest of a sheet or of a cut that goes back on the rack. */
+const leastOffcut = ref<FilmSize>();
 const state = ref<'loading' | 'ready' | 'failed'>('loading');
 const problem = ref<ApiProblem>();
 const search = ref('');
@@ -47,7 +52,9 @@ const rows = computed(() =>
 
 async function load(): Promise<void> {
   try {
-    films.value = (await call('GET /api/shop')).films;
+    const shop = await call('GET /api/shop');
+    films.value = shop.films;
+    leastOffcut.value = shop.leastOffcut;
     state.value = 'ready';
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
@@ -58,23 +65,29 @@ onMounted(load);
 
 /** Calls go out one after the other: none overtakes another, and the last answer holds all of them. */
 let sent: Promise<void> = Promise.resolve();
-let underWay = 0;
+const underWay = ref(0);
+useEventListener(window, 'beforeunload', (event) => underWay.value > 0 && event.preventDefault());
 function keep(work: () => Promise<readonly Film[]>): Promise<void> {
   problem.value = undefined;
-  underWay++;
+  underWay.value++;
   sent = sent.then(async () => {
     try {
       const now = await work();
-      if (underWay === 1) films.value = now;
+      if (underWay.value === 1) films.value = now;
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       problem.value = error;
       await load();
     } finally {
-      underWay--;
+      underWay.value--;
     }
   });
   return sent;
+}
+async function keepFrom(change: Partial<FilmSize>): Promise<void> {
+  leastOffcut.value = { ...leastOffcut.value!, ...change };
+  const body = { leastOffcut: leastOffcut.value };
+  await keep(async () => (await call('PATCH /api/shop', { body })).films);
 }
 /** Shows a change at once: what is typed next starts from it. */
 function change(film: Film, what: Partial<Film>): Promise<void> {
@@ -126,6 +139,7 @@ async function bring(event: Event): Promise<void> {
           {{ b }}
         </button>
       </div>
+      <span role="status" class="soft">{{ underWay > 0 ? 'Saving …' : '' }}</span>
       <span class="soft number">{{ rows.length }} of {{ films.filter((film) => !film.putAway).length }}</span>
       <a class="button" :href="addressOf('GET /api/films.csv', {})" download
         ><Download :size="16" aria-hidden="true" />As a table</a
@@ -141,6 +155,24 @@ async function bring(event: Event): Promise<void> {
       :ways-out="problem.waysOut"
       @close="problem = undefined"
     />
+    <div v-if="leastOffcut" class="offcuts">
+      <span>Offcuts are kept from</span>
+      <LengthField
+        label="Least width of an offcut"
+        :value="leastOffcut.width"
+        :min="1"
+        :max="5000"
+        @change="keepFrom({ width: $event })"
+      />
+      <span>×</span>
+      <LengthField
+        label="Least length of an offcut"
+        :value="leastOffcut.length"
+        :min="1"
+        :max="100000"
+        @change="keepFrom({ length: $event })"
+      />
+    </div>
     <p v-if="state === 'loading'" class="soft" role="status">Fetching the films …</p>
     <div v-else-if="state === 'failed'">
       <p>The films could not be fetched.</p>
@@ -255,6 +287,15 @@ async function bring(event: Event): Promise<void> {
 </template>
 
 <style scoped>
+.offcuts {
+  display: flex;
+  margin: 2px 0 10px;
+  gap: 8px;
+  align-items: center;
+}
+.offcuts :deep(input) {
+  width: 7.4em;
+}
 .page {
   display: flex;
   flex-direction: column;

@@ -2,18 +2,17 @@
 import { own } from '../../../core/units/own';
 import { watchDebounced } from '@vueuse/core';
 import { computed, onUnmounted } from 'vue';
-import type { LayoutChoices, Pack } from '../../../core/layout/strip';
+import type { LayoutChoices, Pack, RollPick } from '../../../core/layout/strip';
 import { packOf, PACKS } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
 import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
-import { onShelf } from '../../parts/onShelf';
 import { useOrder } from '../../stores/order';
-import { usePacking } from '../../stores/packing';
+import { SETTLED, usePacking } from '../../stores/packing';
 import { useUnits } from '../../stores/units';
-import type { FilmView } from '../../workers/packed';
+import { pickKey, pickOf, picksOf } from './layout/rollPicks';
 import WeedingRows from './layout/WeedingRows.vue';
 
 const store = useOrder();
@@ -22,20 +21,18 @@ const layout = computed(() => store.choices!.layout);
 const set = (change: Partial<LayoutChoices>): void =>
   store.change({ layout: { ...layout.value, ...change } });
 
-/** Films of this order of which more than one roll is on the shelf. */
-const severalRolls = computed(() => (store.plan?.films ?? []).filter(({ film }) => film.rolls.length > 1));
-const rollsOf = ({ film }: FilmView) => [
-  { value: 0, label: 'which takes least' },
-  ...film.rolls.map((roll) => ({ value: roll.width, label: onShelf(roll, units) })),
-];
-function setRoll(id: string, width: number): void {
+/** Films of this order that can be cut from more than one thing, or from what lies in a cutter. */
+const severalRolls = computed(() =>
+  (store.plan?.films ?? []).filter(
+    ({ film }) => film.rolls.length > 1 || own(layout.value.rolls, film.id) !== undefined,
+  ),
+);
+function setRoll(id: string, pick: RollPick | undefined): void {
   const { [id]: _gone, ...rest } = layout.value.rolls;
-  set({ rolls: width === 0 ? rest : { ...rest, [id]: width } });
+  set({ rolls: pick === undefined ? rest : { ...rest, [id]: pick } });
 }
 
 const packing = usePacking();
-/** What each way would come to is asked for once changes have settled, ms. */
-const SETTLED = 350;
 watchDebounced(() => store.chosenPlan, packing.ask, { immediate: true, debounce: SETTLED });
 onUnmounted(packing.stop);
 const PACK_WORDS: Readonly<Record<Pack, string>> = { one: 'As one', word: 'By word', piece: 'By piece' };
@@ -158,10 +155,10 @@ const PLACE = [
   <ChoiceRow
     v-for="s in severalRolls"
     :key="s.film.id"
-    :label="`Roll of ${s.film.name}`"
-    :value="own(layout.rolls, s.film.id) ?? 0"
-    :options="rollsOf(s)"
-    @change="setRoll(s.film.id, $event)"
+    :label="`${s.film.name} from`"
+    :value="pickKey(own(layout.rolls, s.film.id))"
+    :options="picksOf(s.film, own(layout.rolls, s.film.id), units)"
+    @change="setRoll(s.film.id, pickOf($event))"
   />
   <ChoiceRow
     v-if="hasRows"

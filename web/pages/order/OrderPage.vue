@@ -17,6 +17,7 @@ import RunCard from './RunCard.vue';
 import type { SectionName } from './runCardSections';
 import StageBar from './StageBar.vue';
 import StageFoot from './StageFoot.vue';
+import FilmStage from './film/FilmStage.vue';
 import StripsStage from './StripsStage.vue';
 import type { View } from './views';
 
@@ -54,7 +55,7 @@ watch(
 /** What is picked for panels is picked while they are looked at. */
 watch(section, () => (seams.picking = undefined));
 function showWhole(): void {
-  if (view.value === 'apart' || view.value === 'as-cut') view.value = 'face';
+  if (view.value !== 'face' && view.value !== 'cut-lines') view.value = 'face';
 }
 
 function nextFilm(by: 1 | -1): void {
@@ -148,6 +149,7 @@ onBeforeUnmount(() => {
         @close="store.problem = undefined"
       />
       <AsCutStage v-if="view === 'as-cut'" v-model:film="film" class="face" @point="pointer = $event" />
+      <FilmStage v-else-if="view === 'on-film'" v-model:film="film" class="whole" @point="pointer = $event" />
       <FaceStage
         v-else
         class="face"
@@ -158,7 +160,13 @@ onBeforeUnmount(() => {
         @finding="section = 'artwork'"
         @again="queue({ again: $event })"
       />
-      <StripsStage v-model:film="film" class="strips" :view="view" @reorder="reorder" />
+      <StripsStage
+        v-if="view !== 'on-film'"
+        v-model:film="film"
+        class="strips"
+        :view="view"
+        @reorder="reorder"
+      />
       <StageFoot class="foot" :pointer="pointer" :view="view" />
     </section>
     <Dialog v-model:visible="help" modal header="Keys" :style="{ width: '30rem' }" dismissable-mask>
@@ -193,6 +201,9 @@ onBeforeUnmount(() => {
 }
 .face {
   grid-row: 3;
+}
+.whole {
+  grid-row: 3 / 5;
 }
 .strips {
   grid-row: 4;

@@ -6,12 +6,11 @@ import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import type { Bounds } from '../../../core/geometry/bounds';
 import StageCanvas from '../../stage/StageCanvas.vue';
-import { lineToPathData } from '../../../core/geometry/pathText';
-import { fillAll, strokeAll } from '../../stage/paths';
 import { createViewport } from '../../stage/viewport';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { StripView } from '../../workers/packed';
+import { stripDrawer } from './film/drawStrip';
 
 const props = defineProps<{ view: string }>();
 const film = defineModel<string | undefined>('film');
@@ -25,7 +24,6 @@ const GAP = 8;
 /** Room for all bands, and the least and most one gets, px. */
 const ROOM = 292;
 const [LEAST, MOST] = [82, 118];
-const EDGE = '#8c8188';
 
 const strips = ref<StripView[]>([]);
 watch(
@@ -69,64 +67,7 @@ function dropped(): void {
 }
 
 const drawStrip = (strip: StripView) =>
-  function* drawBand(context: CanvasRenderingContext2D, scale: number): Generator<void> {
-    const { rollWidth, edges, length, sheetLength, weeding, film: own } = strip;
-    const run = sheetLength ?? Math.max(longest.value * 1.04, 2600 / scale);
-    context.fillStyle = `color-mix(in srgb, ${own.colour} 12%, #fffdf7)`;
-    context.fillRect(0, 0, run, rollWidth);
-    context.fillStyle = `color-mix(in srgb, ${own.colour} 26%, #fffdf7)`;
-    context.fillRect(0, 0, length, rollWidth);
-    hatch(context, scale, 0, run, edges.far);
-    hatch(context, scale, rollWidth - edges.near, run, edges.near);
-    context.strokeStyle = '#261c2c';
-    context.lineWidth = 1.5 / scale;
-    context.beginPath();
-    context.moveTo(0, 0);
-    context.lineTo(0, rollWidth);
-    context.stroke();
-    context.strokeStyle = EDGE;
-    context.lineWidth = 1 / scale;
-    context.setLineDash([4 / scale, 4 / scale]);
-    context.beginPath();
-    context.moveTo(length, 0);
-    context.lineTo(length, rollWidth);
-    context.stroke();
-    context.setLineDash([]);
-    context.translate(0, edges.far);
-    const lines = props.view === 'cut-lines';
-    for (const { part, matrix } of strip.placements) {
-      const { region, waste } = strip.parts[part];
-      context.save();
-      context.transform(...(matrix as [number, number, number, number, number, number]));
-      if (lines) yield* strokeAll(context, region, '#261c2c', scale);
-      else yield* fillAll(context, region, own.colour, scale);
-      context.strokeStyle = '#5e2750';
-      context.lineWidth = 1 / scale;
-      context.stroke(new Path2D(waste));
-      context.restore();
-    }
-    context.strokeStyle = '#5e2750';
-    context.lineWidth = 1 / scale;
-    context.stroke(new Path2D([...weeding.borders, ...weeding.lines].flat().map(lineToPathData).join('')));
-  };
-
-/** What the rollers hold and the knife does not reach. */
-function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run: number, h: number): void {
-  context.save();
-  context.beginPath();
-  context.rect(0, y, run, h);
-  context.clip();
-  context.strokeStyle = '#b9a98f';
-  context.lineWidth = 1 / scale;
-  const every = 7 / scale;
-  context.beginPath();
-  for (let x = -h; x < run && x < 4000 / scale; x += every) {
-    context.moveTo(x, y + h);
-    context.lineTo(x + h, y);
-  }
-  context.stroke();
-  context.restore();
-}
+  stripDrawer(strip, { run: longest.value * 1.04, asLines: props.view === 'cut-lines' });
 </script>
 
 <template>

@@ -1,0 +1,50 @@
+/** A piece held over its film. */
+import { areApart, isAcross, posed } from '../packing/body';
+import type { Lying } from '../packing/lying';
+import type { OnFilm } from './onFilm';
+import { nameOf } from './onFilm';
+import type { PackedPiece } from './strip';
+
+/** Which piece of a film is held, and on which of its strips. */
+export interface HeldPiece extends Pick<PackedPiece, 'part' | 'copy'> {
+  readonly strip: number;
+}
+
+/** How a piece would lie. */
+export interface Held {
+  /** Pieces that it would be too close to. */
+  readonly touches: readonly Pick<PackedPiece, 'part' | 'copy'>[];
+  /** It lies within what the knife reaches. */
+  readonly isInside: boolean;
+  /** The same place, moved into what the knife reaches. */
+  readonly inside: Lying;
+}
+
+/**
+ * Takes a piece up: how it would lie anywhere on its strip.
+ * @returns undefined: it is not there
+ */
+export function holdPiece(
+  { batches, across, along, packing }: OnFilm,
+  { strip, part, copy }: HeldPiece,
+): ((lying: Lying) => Held) | undefined {
+  const batch = batches[strip] as (typeof batches)[number] | undefined;
+  const held = batch?.items.findIndex((item) => nameOf(item.part.id, item.copy) === nameOf(part, copy)) ?? -1;
+  if (!batch || held < 0) return undefined;
+  const room = { across, spacing: packing.choices.between };
+  const { items, bodies } = batch;
+  const poses = batch.lying.map((one, i) => posed(bodies[i].outline, one));
+  const { outline } = bodies[held];
+  return (lying) => {
+    const pose = posed(outline, lying);
+    const { minX, minY, maxX, maxY } = pose.box;
+    const x = Math.min(Math.max(lying.x, -minX), Math.max(-minX, along - maxX));
+    const y = Math.min(Math.max(lying.y, -minY), Math.max(-minY, across - maxY));
+    const touches = items.flatMap((item, i) => {
+      if (i === held || areApart(outline, pose, bodies[i].outline, poses[i], room)) return [];
+      return [{ part: item.part.id, copy: item.copy }];
+    });
+    const isInside = isAcross(pose, room) && lying.x + maxX <= along;
+    return { touches, isInside, inside: { ...lying, x, y } };
+  };
+}

@@ -1,0 +1,99 @@
+/** Pieces of a film on the strips of one of its rolls. */
+import type { Film, Roll } from '../films/film';
+import { hasGrain } from '../films/film';
+import type { Bounds } from '../geometry/bounds';
+import { largest } from '../geometry/lists';
+import type { Matrix } from '../geometry/matrix';
+import { mapRegion, strokeOutline, weld } from '../geometry/region';
+import type { Body } from '../packing/body';
+import { squareOf } from '../packing/fill';
+import type { Lying } from '../packing/lying';
+import { cosOf, sinOf } from '../packing/lying';
+import type { Outline } from '../packing/outline';
+import { outlineOf, turnedBox } from '../packing/outline';
+import type { Part } from '../panels/part';
+import type { Bed } from './cutter';
+import type { RollRoom } from './roll';
+import type { Item } from './shelves';
+import type { LyingChoices, PackedPiece } from './strip';
+
+/** What lies on one strip. */
+export interface Batch {
+  readonly items: readonly Item[];
+  readonly bodies: readonly Body[];
+  readonly lying: readonly Lying[];
+}
+
+/** How a film is packed. */
+export interface Packing {
+  readonly choices: LyingChoices;
+  readonly cutter: Bed;
+  readonly mirrored: boolean;
+}
+
+/** A film's pieces on one of its rolls. */
+export interface OnFilm extends RollRoom {
+  readonly film: Film;
+  readonly roll: Roll;
+  readonly packing: Packing;
+  readonly batches: readonly Batch[];
+}
+
+/** What a film allows, of what is asked for. */
+function turnsOf(film: Film, { turns }: LyingChoices): readonly number[] {
+  if (turns === 'none') return [0];
+  if (hasGrain(film)) return [0, 180];
+  return turns === 'free' ? [] : [0, 90, 180, 270];
+}
+
+export function bodiesOf(
+  film: Film,
+  items: readonly Item[],
+  across: number,
+  { choices, mirrored }: Packing,
+): Body[] {
+  const turns = turnsOf(film, choices);
+  const known = new Map<Part, Outline>();
+  return items.map(({ part }): Body => {
+    const outline = known.get(part) ?? outlineOfPart(part, mirrored, choices.between + 2 * squareOf(across));
+    known.set(part, outline);
+    return { outline, turns, isPinned: false };
+  });
+}
+
+/** Art and lines of a part as they will be cut. */
+function outlineOfPart(part: Part, mirrored: boolean, reach: number): Outline {
+  const { bounds, region, lines } = part;
+  const drawn = lines.length === 0 ? [] : strokeOutline(lines, LINE_WIDTH, LINE);
+  const all = drawn.length === 0 ? region : weld([...region, ...drawn]);
+  return outlineOf(mirrored ? mapRegion(all, mirrorOf(bounds)) : all, bounds, reach);
+}
+
+/** A line that a tool follows takes room too, mm. */
+const LINE_WIDTH = 0.5;
+const LINE = { join: 'round', cap: 'butt', miterLimit: 2 } as const;
+
+/** Left to right about the middle of a box. */
+export const mirrorOf = ({ minX, maxX }: Bounds): Matrix => [-1, 0, 0, 1, minX + maxX, 0];
+
+export const nameOf = (part: string, copy: number): string => `${part} ${copy}`;
+
+export function lengthOf({ bodies, lying }: Pick<Batch, 'bodies' | 'lying'>): number {
+  return largest(
+    lying.map((one, i) => one.x + boxOf(bodies[i], one).maxX),
+    0,
+  );
+}
+
+export const boxOf = ({ outline }: Body, { turn }: Lying): Bounds =>
+  turnedBox(outline, cosOf(turn), sinOf(turn));
+
+/** A piece as it is stored where it lies. */
+export const keptPiece = ({ part, copy }: Item, { isPinned }: Body, { turn, x, y }: Lying): PackedPiece => ({
+  part: part.id,
+  copy,
+  turn,
+  x,
+  y,
+  pinned: isPinned,
+});

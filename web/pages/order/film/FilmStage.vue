@@ -1,0 +1,201 @@
+<script setup lang="ts">
+/** One strip as it will lie in the cutter, large: its pieces and weed lines laid by hand, and what it takes. */
+import { useEventListener } from '@vueuse/core';
+import { computed, ref, shallowRef, watch } from 'vue';
+import type { Bounds } from '../../../../core/geometry/bounds';
+import StageCanvas from '../../../stage/StageCanvas.vue';
+import { useOnFilm } from '../../../stores/onFilm';
+import { useOrder } from '../../../stores/order';
+import { useUnits } from '../../../stores/units';
+import type { PlacementView, StripView } from '../../../workers/packed';
+import { stripDrawer } from './drawStrip';
+import FilmThreeWays from './FilmThreeWays.vue';
+import LengthRule from './LengthRule.vue';
+import StockCard from './StockCard.vue';
+import PiecesOverlay from './PiecesOverlay.vue';
+import WeedLinesOverlay from './WeedLinesOverlay.vue';
+
+const film = defineModel<string | undefined>('film');
+const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
+const store = useOrder();
+const laying = useOnFilm();
+const units = useUnits();
+
+const strips = computed(() => store.plan?.strips ?? []);
+/** The strip that was picked among those of its film. */
+const picked = ref<string>();
+const strip = computed<StripView | undefined>(() => {
+  const own = film.value ? strips.value.filter((one) => one.film.id === film.value) : strips.value;
+  return own.find(({ id }) => id === picked.value) ?? own[0] ?? strips.value[0];
+});
+function pick({ id, film: own }: StripView): void {
+  picked.value = id;
+  film.value = own.id;
+}
+const index = computed(() =>
+  strips.value.filter((one) => one.film.id === strip.value?.film.id).indexOf(strip.value!),
+);
+const held = shallowRef<PlacementView>();
+watch(strip, () => (held.value = undefined));
+
+const box = computed<Bounds>(() => ({
+  minX: 0,
+  minY: 0,
+  maxX: strip.value?.length ?? 1,
+  maxY: strip.value?.rollWidth ?? 1,
+}));
+/** Kept free around the strip for what stands beside it, px. */
+const ROOM = { top: 42, right: 60, bottom: 46, left: 34 };
+const draw = computed(() =>
+  stripDrawer(strip.value!, { run: strip.value!.length * 1.05, asLines: false, without: held.value }),
+);
+const roll = computed(() => strip.value?.film.rolls.find(({ width }) => width === strip.value?.rollWidth));
+
+const pointer = shallowRef<{ x: number; y: number }>();
+function point(at: { x: number; y: number } | undefined): void {
+  pointer.value = at && { x: at.x, y: at.y - (strip.value?.edges.far ?? 0) };
+  emit('point', pointer.value);
+}
+/** Across the film where the pointer is, or in the middle of the widest gap. */
+function addLine(): void {
+  if (!strip.value || !laying.isFree) return;
+  const at = pointer.value?.x ?? strip.value.length / 2;
+  if (at > 0 && at < strip.value.length) laying.addLine(strip.value, { axis: 'upright', at });
+}
+useEventListener('keydown', (event) => {
+  const isTyping = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName);
+  if (isTyping || event.ctrlKey || event.metaKey || event.altKey || event.key.toLowerCase() !== 'l') return;
+  event.preventDefault();
+  addLine();
+});
+const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept) ?? false);
+</script>
+
+<template>
+  <div class="film">
+    <div class="head">
+      <div class="strips" role="group" aria-label="Strips">
+        <button
+          v-for="(one, i) in strips"
+          :key="one.id"
+          :aria-pressed="one.id === strip?.id"
+          @click="pick(one)"
+        >
+          <span class="swatch" :style="{ '--film': one.film.colour }"></span>{{ i + 1 }} {{ one.film.name }}
+        </button>
+      </div>
+      <span v-if="strip" class="says number">
+        {{ roll?.sheets === undefined ? 'roll' : 'sheet' }} {{ units.length(strip.rollWidth) }} ·
+        {{ units.run(strip.length) }} of {{ units.run(roll?.lengthLeft ?? 0) }} ·
+        {{ Math.round(strip.used * 100) }} % used
+      </span>
+    </div>
+    <StageCanvas
+      v-if="strip"
+      v-slot="{ view: at }"
+      class="canvas"
+      :label="`${strip.film.name} on the film`"
+      :box="box"
+      :draw="draw"
+      :content="[strip, held]"
+      :room="ROOM"
+      @point="point"
+    >
+      <PiecesOverlay v-if="isPacked" :at="at" :strip="strip" :index="index" @hold="held = $event" />
+      <WeedLinesOverlay :at="at" :strip="strip" />
+      <LengthRule :at="at" :strip="strip" />
+    </StageCanvas>
+    <p v-else class="none">No film can be laid out yet. See what is to be looked at on the left.</p>
+    <div class="below">
+      <div class="hand">
+        <p v-if="isPacked" class="hint">
+          Drag a piece to where it shall lie: it is pinned there, and what is in its way moves.
+          <kbd>R</kbd> turns it.
+        </p>
+        <p v-else class="hint">Laid as one: by word or by piece, under Layout, its pieces can be dragged.</p>
+        <button class="button small" :disabled="!strip || !laying.isFree" @click="addLine">
+          Add a weed line <kbd aria-hidden="true">L</kbd>
+        </button>
+      </div>
+      <StockCard v-if="strip" class="card" :strip="strip" />
+      <FilmThreeWays class="card" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.film {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  min-height: 0;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 10px 14px 0;
+}
+.strips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  min-width: 0;
+}
+.strips button {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  height: 29px;
+  padding: 0 10px 0 7px;
+  font-size: 14px;
+  background: var(--card);
+  border: 1px solid var(--rule);
+  border-radius: var(--radius-card);
+  white-space: nowrap;
+}
+.strips button[aria-pressed='true'] {
+  font-weight: 650;
+  background: var(--damson-soft);
+  border-color: var(--damson);
+}
+.strips .swatch {
+  width: 10px;
+  height: 17px;
+}
+.says {
+  margin-left: auto;
+  font-size: 13px;
+  color: var(--ink-soft);
+  white-space: nowrap;
+}
+.none {
+  margin: 0;
+  padding: 20px;
+  color: var(--ink-soft);
+}
+.below {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: 10px 14px;
+  padding: 0 14px 12px;
+}
+.hand {
+  display: flex;
+  grid-column: 1 / -1;
+  gap: 14px;
+  align-items: center;
+  justify-content: space-between;
+}
+.hand button {
+  flex: none;
+}
+.hand p {
+  margin: 0;
+}
+.card {
+  padding: 10px 14px;
+  background: var(--card);
+  border: 1px solid var(--rule);
+  border-radius: var(--radius-card);
+}
+</style>

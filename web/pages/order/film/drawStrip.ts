@@ -1,0 +1,89 @@
+/** A strip as it will lie in the cutter. */
+import { lineToPathData } from '../../../../core/geometry/pathText';
+import { fillAll, strokeAll } from '../../../stage/paths';
+import type { PlacementView, StripView } from '../../../workers/packed';
+
+const EDGE = '#8c8188';
+const INK = '#261c2c';
+const DAMSON = '#5e2750';
+const BILBERRY = '#33568f';
+/** Film is shown so far at least, px. */
+const FAR = 2600;
+
+export interface StripLook {
+  /** mm of film that is shown at least */
+  readonly run: number;
+  /** Outlines only. */
+  readonly asLines: boolean;
+  /** What is held over the film is left out. */
+  readonly without?: PlacementView;
+}
+
+/** Draws a strip, yielding wherever it may be interrupted. */
+export const stripDrawer = (strip: StripView, { run, asLines, without }: StripLook) =>
+  function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
+    drawFilm(context, scale, strip, strip.sheetLength ?? Math.max(run, FAR / scale));
+    context.translate(0, strip.edges.far);
+    for (const placement of strip.placements) {
+      if (placement === without) continue;
+      const { region, waste } = strip.parts[placement.part];
+      context.save();
+      context.transform(...(placement.matrix as [number, number, number, number, number, number]));
+      if (asLines) yield* strokeAll(context, region, INK, scale);
+      else yield* fillAll(context, region, strip.film.colour, scale);
+      context.strokeStyle = DAMSON;
+      context.lineWidth = 1 / scale;
+      context.stroke(new Path2D(waste));
+      context.restore();
+    }
+    const { borders, lines } = strip.weeding;
+    context.strokeStyle = DAMSON;
+    context.lineWidth = 1 / scale;
+    context.stroke(new Path2D(borders.flat().map(lineToPathData).join('')));
+    context.strokeStyle = BILBERRY;
+    context.setLineDash([6 / scale, 4 / scale]);
+    context.stroke(new Path2D(lines.flat().map(lineToPathData).join('')));
+    context.setLineDash([]);
+  };
+
+function drawFilm(context: CanvasRenderingContext2D, scale: number, strip: StripView, run: number): void {
+  const { rollWidth, edges, length, film } = strip;
+  context.fillStyle = `color-mix(in srgb, ${film.colour} 12%, #fffdf7)`;
+  context.fillRect(0, 0, run, rollWidth);
+  context.fillStyle = `color-mix(in srgb, ${film.colour} 26%, #fffdf7)`;
+  context.fillRect(0, 0, length, rollWidth);
+  hatch(context, scale, 0, run, edges.far);
+  hatch(context, scale, rollWidth - edges.near, run, edges.near);
+  context.strokeStyle = INK;
+  context.lineWidth = 1.5 / scale;
+  context.beginPath();
+  context.moveTo(0, 0);
+  context.lineTo(0, rollWidth);
+  context.stroke();
+  context.strokeStyle = EDGE;
+  context.lineWidth = 1 / scale;
+  context.setLineDash([4 / scale, 4 / scale]);
+  context.beginPath();
+  context.moveTo(length, 0);
+  context.lineTo(length, rollWidth);
+  context.stroke();
+  context.setLineDash([]);
+}
+
+/** What the rollers hold and the knife does not reach. */
+function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run: number, h: number): void {
+  context.save();
+  context.beginPath();
+  context.rect(0, y, run, h);
+  context.clip();
+  context.strokeStyle = '#b9a98f';
+  context.lineWidth = 1 / scale;
+  const every = 7 / scale;
+  context.beginPath();
+  for (let x = -h; x < run && x < 4000 / scale; x += every) {
+    context.moveTo(x, y + h);
+    context.lineTo(x + h, y);
+  }
+  context.stroke();
+  context.restore();
+}

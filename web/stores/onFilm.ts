@@ -1,0 +1,80 @@
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+import type { PackedPiece, PackedStrip } from '../../core/layout/strip';
+import type { WeedLineAt } from '../../core/layout/weedChoices';
+import { hasGrain } from '../../core/films/film';
+import { own } from '../../core/units/own';
+import { rounded } from '../../core/units/rounded';
+import type { StripView } from '../workers/packed';
+import { useOrder } from './order';
+import { usePacking } from './packing';
+
+/** Where a piece is put by hand; what is not said stays. */
+export type Put = Partial<Pick<PackedPiece, 'x' | 'y' | 'turn' | 'pinned'>>;
+
+/** Pieces and weed lines as a person lays them on the film. */
+export const useOnFilm = defineStore('on-film', () => {
+  const order = useOrder();
+  const packing = usePacking();
+  /** A search moves pieces by itself, and what is only looked at is nobody's. */
+  const isFree = computed(() => !packing.now && !order.looked && !order.planning);
+  const layout = computed(() => order.choices!.layout);
+  const stripsOf = (film: string): readonly StripView[] =>
+    (order.plan?.strips ?? []).filter((strip) => strip.film.id === film);
+
+  /** Puts one piece of a strip; where it was put by hand it stays. */
+  function put(strip: StripView, piece: PackedPiece, to: Put): void {
+    const packed = stripsOf(strip.film.id).map(({ rollWidth, placements }): PackedStrip => ({
+      roll: rollWidth,
+      pieces: placements.flatMap(({ kept }) => {
+        if (!kept) return [];
+        const isIt = kept.part === piece.part && kept.copy === piece.copy;
+        return [isIt ? { ...kept, pinned: true, ...to } : kept];
+      }),
+    }));
+    order.change({
+      layout: { ...layout.value, packed: { ...layout.value.packed, [strip.film.id]: packed } },
+    });
+  }
+
+  /** Degrees that a key turns a piece by, as its film and the order allow; 0: not at all. */
+  function turnStep({ film }: StripView): number {
+    if (layout.value.turns === 'none') return 0;
+    if (hasGrain(film)) return 180;
+    return layout.value.turns === 'free' ? 15 : 90;
+  }
+
+  /** Where lines are wanted on a strip, each once, whatever way they are laid. */
+  function linesOn({ id, weeding }: StripView): readonly WeedLineAt[] {
+    const { way, byHand } = layout.value.weedLines;
+    if (way === 'hand') return own(byHand, id) ?? [];
+    const all = weeding.lines.flat().map(({ axis, at }) => ({ axis, at: rounded(at, 2) }));
+    return [...new Map(all.map((line) => [`${line.axis} ${line.at}`, line])).values()];
+  }
+
+  /** Lines of one strip as a person wants them; those of all others are theirs by hand too from then on. */
+  function setLines(strip: StripView, lines: readonly WeedLineAt[]): void {
+    const { weedLines } = layout.value;
+    const before =
+      weedLines.way === 'hand'
+        ? weedLines.byHand
+        : Object.fromEntries((order.plan?.strips ?? []).map((one) => [one.id, linesOn(one)]));
+    const byHand = { ...before, [strip.id]: lines };
+    order.change({ layout: { ...layout.value, weedLines: { ...weedLines, way: 'hand', byHand } } });
+  }
+  const addLine = (strip: StripView, line: WeedLineAt): void =>
+    setLines(strip, [...linesOn(strip), { ...line, at: rounded(line.at, 1) }]);
+  const moveLine = (strip: StripView, line: WeedLineAt, at: number): void =>
+    setLines(
+      strip,
+      linesOn(strip).map((one) => (isSameLine(one, line) ? { ...one, at: rounded(at, 1) } : one)),
+    );
+  const removeLine = (strip: StripView, line: WeedLineAt): void =>
+    setLines(
+      strip,
+      linesOn(strip).filter((one) => !isSameLine(one, line)),
+    );
+  return { isFree, put, turnStep, linesOn, addLine, moveLine, removeLine };
+});
+
+const isSameLine = (a: WeedLineAt, b: WeedLineAt): boolean => a.axis === b.axis && a.at === b.at;
