@@ -281,7 +281,7 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   // a line a roll: four films have two, one has two offcuts
   expect(text.split('\r\n')).toHaveLength(49);
   const path = join(dir, 'films.csv');
-  writeFileSync(path, `${text}dusk,Dusk,G-4999,#3b2a4a,opaque,matt,sign,610,5000,,no,1.5,3,0.3,3,8000,\r\n`);
+  writeFileSync(path, `${text}dusk,Dusk,G-4999,#3b2a4a,opaque,matt,sign,610,5000,,,no,1.5,3,0.3,3,8000,\r\n`);
   await page.locator('[data-test=film-table]').setInputFiles(path);
   await expect(page.getByText('42 of 42')).toBeVisible();
   writeFileSync(path, text.replace('#2c6e7c', 'teal'));

@@ -136,7 +136,7 @@ test('on the film pieces are dragged, turned and pinned by hand, and stay when t
     await page.mouse.down();
     await page.mouse.move(box.x, box.y, { steps: 4 });
     found = await page
-      .locator('.hand .touched')
+      .locator('svg.hand .touched')
       .first()
       .waitFor({ timeout: 3000 })
       .then(() => true)
@@ -149,7 +149,7 @@ test('on the film pieces are dragged, turned and pinned by hand, and stay when t
   await page.mouse.up();
   await saved(page);
   await settled(page);
-  await expect(page.locator('.hand')).toBeHidden();
+  await expect(page.locator('svg.hand')).toBeHidden();
   await expect(pinned).toHaveCount(1);
   await expect(takes).not.toHaveText(before);
   const at = await pinned.getAttribute('style');
@@ -292,6 +292,6 @@ test('cut from an offcut: what fits is listed, and what is left of it is on the 
   await page.goBack();
   await page.goto('/orders');
   await openLayout(page);
-  await expect(page.getByText('The offcut D-17 of Damson is not on the rack any more')).toBeVisible();
+  await expect(page.getByText('The offcut D-17 of Damson is not on the rack any more').first()).toBeVisible();
   await loadFilm(shop, 610);
 });

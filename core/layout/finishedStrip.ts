@@ -1,11 +1,11 @@
 import type { Film, Roll } from '../films/film';
 import type { Bed } from './cutter';
-import { SWING_ROOM } from './roll';
+import { startOf } from './roll';
 import type { LyingChoices, Strip } from './strip';
 
 /** mm from the far edge of the cuttable width to what lies on it. @param width of all of it, weed borders included */
-export const topOf = ({ place }: LyingChoices, cuttable: number, width: number): number =>
-  place === 'middle' ? (cuttable - width) / 2 : SWING_ROOM;
+export const topOf = (choices: LyingChoices, cuttable: number, width: number): number =>
+  choices.place === 'middle' ? (cuttable - width) / 2 : startOf(choices).across;
 
 /** A strip with what follows from what lies on it. @param before strips of the same film before it */
 export function finishedStrip(

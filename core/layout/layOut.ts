@@ -12,6 +12,7 @@ import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
 import {
   endOfStrip,
+  fewerAbreast,
   filmFindings,
   mirrorFindings,
   noRoll,
@@ -28,7 +29,7 @@ import type { PackStep } from './packCloser';
 import { packCloser } from './packCloser';
 import { packedStrips } from './packedStrips';
 import { packOnFilm } from './packOnFilm';
-import { missingOffcut, rimOf, rollsFor, SWING_ROOM } from './roll';
+import { missingOffcut, rimOf, rollsFor, startOf, SWING_ROOM } from './roll';
 import type { Layout, LyingChoices, Placement, Strip } from './strip';
 import { packOf } from './strip';
 import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
@@ -51,10 +52,12 @@ function ontoRolls(film: Film, parts: readonly Part[], choices: LyingChoices, cu
   if (rolls.length === 0) return { strips: [], findings: [rollMisfit(film, cutter)] };
   if (packOf(choices, film) !== 'one') return packed(film, rolls, parts, choices, cutter);
   const strips: Strip[] = [];
+  let widest = 0;
   let left = parts.flatMap((part) => copiesOf(part, choices));
   while (left.length > 0) {
     const best = bestRoll(left, rolls, choices, cutter);
     if ('code' in best) return { strips: [], findings: [best] };
+    widest = Math.max(widest, largest(best.shelves.map(({ items }) => items.length)));
     const others = rolls.filter((roll) => roll !== best.roll);
     const batches = batchesOn(best, endOfStrip(film, best.roll, cutter).limit, others.length > 0);
     for (const shelves of batches) strips.push(stripOf(film, strips.length, shelves, best, choices, cutter));
@@ -62,7 +65,22 @@ function ontoRolls(film: Film, parts: readonly Part[], choices: LyingChoices, cu
     left = left.slice(batches.flat().reduce((sum, { items }) => sum + items.length, 0));
     rolls = others;
   }
-  return { strips, findings: filmFindings(film, strips, cutter) };
+  return {
+    strips,
+    findings: [...filmFindings(film, strips, cutter), ...abreastFindings(film, parts, widest, choices)],
+  };
+}
+
+/** Copies that were to lie side by side and do not; panels are no copies of each other. */
+function abreastFindings(
+  film: Film,
+  parts: readonly Part[],
+  widest: number,
+  { abreast, copies }: LyingChoices,
+): Finding[] {
+  if (abreast === null || parts.length !== 1) return [];
+  const wanted = Math.min(abreast, parts[0].copies ?? copies);
+  return widest < wanted ? [fewerAbreast(film, widest, wanted)] : [];
 }
 
 /** A film's pieces on the roll of which they take the least, or why they fit on none. */
@@ -172,15 +190,16 @@ const limitIn = (made: OnRoll | Finding): number => ('code' in made ? (made.limi
 function onRoll(items: readonly Item[], roll: Roll, choices: LyingChoices, cutter: Bed): OnRoll | Finding {
   const cuttable = cuttableWidth(cutter, roll.width);
   const { rim, around } = rimsOf(choices);
-  const usable = cuttable - 2 * (SWING_ROOM + around);
-  const { spacing, turn } = choices;
-  const shelves = shelvesOf(items, { usable, spacing, rim, turn });
+  const start = startOf(choices);
+  const usable = Math.max(0, cuttable - start.across - SWING_ROOM - 2 * around);
+  const { spacing, turn, abreast } = choices;
+  const shelves = shelvesOf(items, { usable, spacing, rim, turn, abreast });
   if (!isShelves(shelves)) {
     const other = lay(shelves, rim, !shelves.turned);
     return tooWide(shelves, roll, usable, cutter, other.across <= usable);
   }
   const { lead, tail } = cutter.margins;
-  return { roll, cuttable, shelves, lead: lead + around, tail: tail + around, spacing };
+  return { roll, cuttable, shelves, lead: lead + start.along + around, tail: tail + around, spacing };
 }
 
 /**

@@ -55,6 +55,17 @@ export function tooWide(
   };
 }
 
+/** More copies were wanted side by side than the knife reaches. */
+export const fewerAbreast = ({ name }: Film, fit: number, wanted: number): Finding => ({
+  code: 'fewer-abreast',
+  film: name,
+  severity: 'note',
+  message: `${fit} of ${wanted} copies of ${name} fit side by side; the others lie behind them.`,
+  waysOut: ['Let fewer lie side by side under Layout', 'Pick a wider roll'],
+  measured: fit,
+  limit: wanted,
+});
+
 /** An offcut that was picked has been used, or put away. */
 export const offcutGone = ({ name }: Film, code: string): Finding => ({
   code: 'offcut-gone',

@@ -82,7 +82,7 @@ function inRows(batch: Batch, across: number, { choices }: Packing): Batch | und
   const { between, turns } = choices;
   const isTurned = turns !== 'none' && !hasGrain(batch.items[0].part.film);
   const turn = isTurned ? 'shorter' : 'as-drawn';
-  const shelves = shelvesOf(batch.items, { usable: across, spacing: between, rim: 0, turn });
+  const shelves = shelvesOf(batch.items, { usable: across, spacing: between, rim: 0, turn, abreast: null });
   if (!isShelves(shelves)) return undefined;
   const at = new Map<string, Lying>();
   let x = 0;

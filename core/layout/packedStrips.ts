@@ -7,7 +7,7 @@ import { cosOf, sinOf } from '../packing/lying';
 import { finishedStrip, topOf } from './finishedStrip';
 import type { OnFilm } from './onFilm';
 import { boxOf, keptPiece, lengthOf, mirrorOf } from './onFilm';
-import { rimOf } from './roll';
+import { rimOf, startOf } from './roll';
 import type { Item } from './shelves';
 import type { Placement, Strip } from './strip';
 
@@ -16,7 +16,8 @@ export function packedStrips(on: OnFilm): Strip[] {
   const { film, cuttable, packing } = on;
   const { choices, cutter, mirrored } = packing;
   const rim = rimOf(choices);
-  const { lead, tail } = cutter.margins;
+  const { tail } = cutter.margins;
+  const lead = cutter.margins.lead + startOf(choices).along;
   return on.batches.map((batch, k): Strip => {
     const across = largest(batch.lying.map((one, i) => one.y + boxOf(batch.bodies[i], one).maxY));
     const corner = [lead + rim, topOf(choices, cuttable, across + 2 * rim) + rim] as const;

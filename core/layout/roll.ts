@@ -35,6 +35,12 @@ export function missingOffcut(film: Film, { rolls }: Pick<LyingChoices, 'rolls'>
 export const rimOf = ({ border, borderDistance }: LyingChoices): number =>
   border === 'none' ? 0 : borderDistance;
 
+/** mm kept free before what is cut: across, the least that the holder needs; along, nothing, unless it is placed by hand. */
+export const startOf = ({ place, placeAt }: Pick<LyingChoices, 'place' | 'placeAt'>) =>
+  place === 'at'
+    ? { across: Math.max(SWING_ROOM, placeAt.y), along: placeAt.x }
+    : { across: SWING_ROOM, along: 0 };
+
 /** mm that the knife reaches on a roll, and what art may take of it across and along, weed border left out. */
 export interface RollRoom {
   readonly cuttable: number;
@@ -51,5 +57,7 @@ export function roomOnRoll(film: Film, roll: Roll, choices: LyingChoices, cutter
   const { limit } = endOfStrip(film, roll, cutter);
   const run = roll.lengthLeft < roll.width ? limit : Math.min(limit, roll.lengthLeft);
   const { lead, tail } = cutter.margins;
-  return { cuttable, across: cuttable - 2 * SWING_ROOM - rim, along: run - lead - tail - rim };
+  const start = startOf(choices);
+  const across = cuttable - start.across - SWING_ROOM - rim;
+  return { cuttable, across: Math.max(0, across), along: run - lead - tail - rim - start.along };
 }

@@ -13,6 +13,7 @@ const room = (more: Partial<Room> = {}): Room => ({
   spacing: 10,
   rim: 0,
   turn: 'shorter',
+  abreast: null,
   ...more,
 });
 const shelved = (items: readonly Item[], where: Room): readonly Shelf[] => {
@@ -62,6 +63,17 @@ describe('shelves', () => {
     expect(isShelves(shelvesOf([item(700, 560)], room()))).toBe(true);
     expect(isShelves(shelvesOf([item(560, 700)], room()))).toBe(true);
     expect(isShelves(shelvesOf([item(560, 700)], room({ turn: 'as-drawn' })))).toBe(false);
+  });
+
+  test('no more lie side by side than asked, and as many as fit when more are asked for', () => {
+    const items = Array.from({ length: 7 }, (_, copy) => item(100, 100, copy));
+    const counts = (abreast: number | null) =>
+      (shelvesOf(items, room({ abreast, turn: 'as-drawn' })) as readonly Shelf[]).map(
+        (shelf) => shelf.items.length,
+      );
+    expect(counts(null)).toEqual([5, 2]);
+    expect(counts(3)).toEqual([3, 3, 1]);
+    expect(counts(9)).toEqual([5, 2]);
   });
 
   test('a weed border counts on both sides, the room between shelves only between them', () => {

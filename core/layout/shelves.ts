@@ -31,6 +31,8 @@ export interface Room {
   /** mm of weed border around each */
   readonly rim: number;
   readonly turn: 'as-drawn' | 'turned' | 'shorter';
+  /** Items side by side at the most; null: as many as fit. */
+  readonly abreast: number | null;
 }
 
 /** Items on shelves, in their order; the first that fits neither way that is allowed is given back instead. */
@@ -60,7 +62,7 @@ const ROUNDING = 1e-6;
 /** All items one way; where either way will do, one that is too wide lies the other way. */
 function arrange(
   items: readonly Item[],
-  { usable, spacing, rim, turn }: Room,
+  { usable, spacing, rim, turn, abreast }: Room,
   turned: boolean,
 ): Shelf[] | Laid {
   const shelves: Shelf[] = [];
@@ -75,7 +77,8 @@ function arrange(
     const laid = first.across > usable + ROUNDING && turn === 'shorter' ? other : first;
     if (laid.across > usable + ROUNDING) return first;
     const beside = open.length === 0 ? laid.across : across + spacing + laid.across;
-    if (open.length > 0 && beside > usable + ROUNDING) {
+    const isFull = abreast !== null && open.length >= abreast;
+    if (open.length > 0 && (isFull || beside > usable + ROUNDING)) {
       close();
       [open, across] = [[laid], laid.across];
     } else {

@@ -20,7 +20,11 @@ export interface LyingChoices {
   readonly border: BorderKind;
   /** mm from the art to its weed border */
   readonly borderDistance: number;
-  readonly place: 'edge' | 'middle';
+  readonly place: 'edge' | 'middle' | 'at';
+  /** Where all of it begins, from the far edge of the knife's reach and behind the leading edge, when it is placed so; mm. */
+  readonly placeAt: { readonly x: number; readonly y: number };
+  /** Copies side by side across the film at the most; null: as many as fit. */
+  readonly abreast: number | null;
   /** How far a film's art may be taken apart to take less film. */
   readonly pack: Pack;
   /** Films that differ, by id. */

@@ -59,6 +59,8 @@ export const DEFAULT_CHOICES: Choices = {
     border: 'copy',
     borderDistance: 5,
     place: 'edge',
+    placeAt: { x: 0, y: 0 },
+    abreast: null,
     weedLines: NO_WEED_LINES,
   },
   cut: { recipes: {} },

@@ -210,3 +210,14 @@ const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
   ownSpeed,
   device: { step: device.step, tools: device.tools },
 });
+
+/** The separation with its films as they are on the shelf. */
+export function withStock(separation: Separation, stock: readonly Film[]): Separation {
+  const films = new Map(stock.map((film) => [film.id, film]));
+  const live = (film: Film): Film => films.get(film.id) ?? film;
+  return {
+    ...separation,
+    colours: separation.colours.map((colour) => ({ ...colour, film: colour.film && live(colour.film) })),
+    films: separation.films.map((layer) => ({ ...layer, film: live(layer.film) })),
+  };
+}

@@ -171,9 +171,14 @@ export function formatNumber(mm: number, unit: Unit, fine = false): string {
   return unit === 'mm' ? mm.toFixed(1 + more) : (mm / MM_PER_INCH).toFixed(3 + more);
 }
 
-/** Film on a roll is bought by the metre or by the foot: a longer unit for running length. */
+/** Film from here on is told in yards, ft. */
+const LONG_FEET = 30;
+
+/** Film on a roll is bought by the metre, the foot or the yard: a longer unit for running length. */
 export function formatRun(mm: number, unit: Unit): string {
-  return unit === 'mm' ? `${(mm / 1000).toFixed(2)} m` : `${(mm / MM_PER_INCH / 12).toFixed(2)} ft`;
+  if (unit === 'mm') return `${(mm / 1000).toFixed(2)} m`;
+  const feet = mm / MM_PER_INCH / 12;
+  return feet < LONG_FEET ? `${feet.toFixed(2)} ft` : `${(feet / 3).toFixed(2)} yd`;
 }
 
 /** In both units, where a person must not have to reckon: 23.00 in is what a cutter's papers say. */

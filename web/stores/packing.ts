@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices, Pack } from '../../core/layout/strip';
-import type { PackOffer } from '../../core/plan/plan';
+import type { PackOffer } from '../../core/plan/offers';
 import { useOrder } from './order';
 
 /** Rounds that one go takes at the most. */

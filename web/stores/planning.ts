@@ -11,7 +11,7 @@ import type { Held, HeldPiece } from '../../core/layout/dragging';
 import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices } from '../../core/layout/strip';
 import type { Choices } from '../../core/plan/choices';
-import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/plan';
+import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
 import type { Shop } from '../../core/plan/shop';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';

@@ -19,7 +19,7 @@ import type { Lying } from '../../core/packing/lying';
 import type { Held, HeldPiece } from '../../core/layout/dragging';
 import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices, PackedStrip } from '../../core/layout/strip';
-import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/plan';
+import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
 import { createPlanner } from '../../core/plan/plan';
 import type { PlanView } from './packed';
 import { buffersOf, packPlan } from './packed';

@@ -4,7 +4,7 @@ import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef } from 'vue';
 import type { Roll } from '../../../../core/films/film';
 import type { RollPick } from '../../../../core/layout/strip';
-import type { StockOffer } from '../../../../core/plan/plan';
+import type { StockOffer } from '../../../../core/plan/offers';
 import { own } from '../../../../core/units/own';
 import { useCutters } from '../../../stores/cutters';
 import { useOnFilm } from '../../../stores/onFilm';

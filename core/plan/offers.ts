@@ -1,0 +1,234 @@
+/** What other choices would come to: seams, ways to take art apart, stock, copies; and searches for less film. */
+import type { Artwork } from '../readers/artwork';
+import type { PreparedArtwork } from '../artwork/prepare';
+import type { Roll } from '../films/film';
+import type { Separation } from '../films/separate';
+import type { Finding } from '../findings/finding';
+import type { Held, HeldPiece } from '../layout/dragging';
+import { holdLaid, packLaid } from '../layout/layOut';
+import type { PackStep } from '../layout/packCloser';
+import type { LayoutChoices, Pack } from '../layout/strip';
+import { PACKS, packOf } from '../layout/strip';
+import { NO_WEED_LINES } from '../layout/weedChoices';
+import type { Lying } from '../packing/lying';
+import type { PanelChoices, OfferedWay, SeamChoices } from '../panels/choices';
+import { NO_PANEL_CHOICES, OFFERED_WAYS } from '../panels/choices';
+import type { typedLetters } from '../panels/gather';
+import type { inkSamples, panellingBy, SeamOffers } from '../panels/panelling';
+import { takenApart } from '../panels/panelling';
+import type { piecesOf } from '../panels/pieces';
+import type { Choices } from './choices';
+import type { FilmToCut, layingFilms, TakenApart } from './filmsToCut';
+import {
+  apartOf,
+  bedOf,
+  filmsToCut,
+  hasRoom,
+  layersAndRooms,
+  layoutOf,
+  orderCutter,
+  withStock,
+} from './filmsToCut';
+import type { Shop } from './shop';
+
+/** How long a search for less film goes on, for each strip, and for which film; missing: for all of them. */
+export interface PackAsked {
+  readonly rounds: number;
+  readonly seed: number;
+  readonly film?: string;
+}
+
+/** mm of film that a way to take art apart comes to. */
+export interface PackOffer {
+  readonly pack: Pack;
+  readonly length: number;
+}
+
+/** What a film comes to when it is cut from one roll, pile of sheets or offcut. */
+export interface StockOffer {
+  readonly roll: Roll;
+  /** mm of it that are taken, all strips together; undefined: it does not fit. */
+  readonly length: number | undefined;
+  /** Why it does not fit, or what has to be looked at. */
+  readonly findings: readonly Finding[];
+}
+
+type Asked<More extends readonly unknown[] = []> = readonly [
+  artworks: ReadonlyMap<string, Artwork>,
+  choices: Choices,
+  shop: Shop,
+  ...more: More,
+];
+
+export interface Offers {
+  /** What each way to place seams comes to, and the art that one would cut, one way more each time; none: nothing is taken apart. */
+  readonly seams: (...asked: Asked) => Generator<SeamOffers, void, void>;
+  /**
+   * Packs the films closer that are taken apart for it, round by round, one film after the other. The same seed and
+   * rounds end in the same places.
+   */
+  readonly pack: (...asked: Asked<[how: PackAsked]>) => Generator<PackStep, void, void>;
+  /** A piece of a film that is packed, held over it. @returns undefined: it is not there */
+  readonly hold: (
+    ...asked: Asked<[piece: HeldPiece & { readonly film: string }]>
+  ) => ((lying: Lying) => Held) | undefined;
+  /** What each way to take art apart would come to before anything is packed closer; undefined: another film of it is laid. */
+  readonly packs: (...asked: Asked) => Generator<PackOffer | undefined, void, void>;
+  /** What one film comes to on each roll, pile and offcut that its cutter takes, one by one. */
+  readonly stocks: (...asked: Asked<[film: string]>) => Generator<StockOffer, void, void>;
+  /** As many copies as every film has room for on what it is cut from, in one strip: more each time, at last as many. */
+  readonly most: (...asked: Asked) => Generator<number, void, void>;
+}
+
+/** The chain up to where art lies on film. */
+export interface Chain {
+  readonly upToFilms: (...asked: Asked) => {
+    readonly drawn: PreparedArtwork;
+    readonly separation: Separation;
+  };
+  readonly takenFrom: (drawn: PreparedArtwork, films: readonly FilmToCut[], choices: Choices) => TakenApart;
+  readonly laid: ReturnType<typeof layingFilms>;
+  readonly pieces: typeof piecesOf;
+  readonly letters: typeof typedLetters;
+  readonly offer: ReturnType<typeof panellingBy>['offer'];
+  readonly ink: typeof inkSamples;
+}
+
+/** No order has more copies. */
+const MOST_COPIES = 1000;
+
+export function offersBy({ upToFilms, takenFrom, laid, pieces, letters, offer, ink }: Chain): Offers {
+  /** Films on their way to a cutter; undefined: there is none. */
+  const onTheWay = (...[artworks, choices, shop]: Asked) => {
+    const { drawn, separation } = upToFilms(artworks, choices, shop);
+    const usual = orderCutter(choices, shop);
+    if (!usual) return undefined;
+    const stocked = withStock(separation, shop.films);
+    const films = (own: Choices, stock = stocked): FilmToCut[] =>
+      filmsToCut(separation, stock, usual, own, shop);
+    /** All films of other choices as they would lie; weed lines take no film. */
+    const layings = function* (layout: Partial<LayoutChoices>, all?: readonly FilmToCut[]) {
+      const own = { ...choices, layout: { ...choices.layout, ...layout, weedLines: NO_WEED_LINES } };
+      const its = all ?? films(own);
+      const taken = takenFrom(drawn, its, own);
+      for (const film of its) {
+        const made = laid(film, own, apartOf(film, taken, own), undefined, () => letters(drawn.shapes));
+        yield { film, strips: made.strips, findings: [...made.findings, ...(taken.seams?.findings ?? [])] };
+      }
+    };
+    return { drawn, separation, films, layings };
+  };
+
+  /** Films that are taken apart to be packed, with what their layout reads. */
+  const packedFilms = (...asked: Asked) => {
+    const way = onTheWay(...asked);
+    const [, choices] = asked;
+    return (way?.films(choices) ?? []).flatMap(({ layer, film, cutter }) => {
+      const pack = packOf(choices.layout, film);
+      if (pack === 'one') return [];
+      const parts = () => pieces(layer, pack, letters(way!.drawn.shapes));
+      return [{ film, parts, layout: layoutOf(choices.layout, film.id), bed: bedOf(cutter) }];
+    });
+  };
+
+  return {
+    *seams(artworks, choices, shop) {
+      const way = onTheWay(artworks, choices, shop);
+      if (!way) return;
+      const roomed = way.films(choices).filter(hasRoom);
+      const crossed = takenApart(roomed, choices.panels);
+      const needed = takenApart(roomed, { ...choices.panels, way: 'when-needed' });
+      if (crossed.length + needed.length === 0) return;
+      const shown = crossed.length > 0 ? crossed : needed;
+      let offers: SeamOffers = { ways: [], ink: ink(shown.map(({ layer }) => layer)) };
+      yield offers;
+      for (const name of OFFERED_WAYS) {
+        const apart = takenApart(roomed, { way: name });
+        if (apart.length === 0) continue;
+        const own = offeredChoices(choices.panels, name);
+        const found = offer(...layersAndRooms(apart), letters(way.drawn.shapes), own);
+        if (!found) continue;
+        offers = { ...offers, ways: [...offers.ways, found] };
+        yield offers;
+      }
+    },
+
+    *pack(artworks, choices, shop, { film: only, ...how }) {
+      for (const { film, parts, layout, bed } of packedFilms(artworks, choices, shop))
+        if (only === undefined || film.id === only) yield* packLaid(film, parts(), layout, bed, how);
+    },
+
+    hold(artworks, choices, shop, { film: id, ...piece }) {
+      const own = packedFilms(artworks, choices, shop).find(({ film }) => film.id === id);
+      return own && holdLaid(own.film, own.parts(), own.layout, own.bed, piece);
+    },
+
+    *packs(artworks, choices, shop) {
+      const way = onTheWay(artworks, choices, shop);
+      if (!way) return;
+      for (const pack of PACKS) {
+        let [length, isStopped] = [0, false];
+        for (const { strips, findings } of way.layings({ pack, packFilm: {} })) {
+          length += strips.reduce((sum, strip) => sum + strip.length, 0);
+          isStopped ||= hasStop(findings);
+          yield undefined;
+        }
+        if (!isStopped && length > 0) yield { pack, length };
+      }
+    },
+
+    *stocks(artworks, choices, shop, id) {
+      const way = onTheWay(artworks, choices, shop);
+      const film = way && withStock(way.separation, shop.films).films.find((one) => one.film.id === id)?.film;
+      if (!film) return;
+      for (const roll of film.rolls) {
+        const rolls = { ...choices.layout.rolls, [id]: roll.offcut ?? roll.width };
+        const layout = { ...choices.layout, rolls };
+        const only = withStock(way.separation, [{ ...film, rolls: [roll] }]);
+        const its = way.films({ ...choices, layout }, only).filter((one) => one.film.id === id);
+        for (const { strips, findings } of way.layings({ rolls }, its)) {
+          const length = strips.reduce((sum, strip) => sum + strip.length, 0);
+          yield { roll, length: strips.length === 0 ? undefined : length, findings };
+        }
+      }
+    },
+
+    *most(artworks, choices, shop) {
+      const way = onTheWay(artworks, choices, shop);
+      if (!way) return;
+      const fits = (copies: number): boolean => {
+        for (const { strips, findings } of way.layings({ copies }))
+          if (strips.length > 1 || findings.some(isTooMuch)) return false;
+        return true;
+      };
+      // twice as many each time, then half way between what fits and what does not
+      let [least, over] = [0, MOST_COPIES + 1];
+      for (let copies = 1; over - least > 1;) {
+        if (fits(copies)) least = copies;
+        else over = copies;
+        if (least > 0) yield least;
+        copies = over > MOST_COPIES ? Math.min(MOST_COPIES, 2 * copies) : (least + over) >> 1;
+        if (over > MOST_COPIES && least === MOST_COPIES) return;
+      }
+    },
+  };
+}
+
+/** What seams are placed by. */
+export function seamChoices(panels: PanelChoices): SeamChoices {
+  const { skip: _skip, surface: _surface, numbers: _numbers, reserve: _reserve, ...choices } = panels;
+  return choices;
+}
+
+/** The same for a way that is offered: seams by hand do not count, nor numbers that it does not go by. */
+function offeredChoices(choices: PanelChoices, way: OfferedWay): SeamChoices {
+  const { rows, columns, upright, level } = NO_PANEL_CHOICES;
+  const byNumber = way === 'grid' ? {} : { rows, columns };
+  return { ...seamChoices(choices), way, ...byNumber, upright, level };
+}
+
+const hasStop = (findings: readonly Finding[]): boolean =>
+  findings.some(({ severity }) => severity === 'stop');
+
+/** There is not as much film, or it lies in no cutter. */
+const isTooMuch = ({ severity, code }: Finding): boolean => severity === 'stop' || code === 'film-short';
