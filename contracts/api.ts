@@ -92,7 +92,18 @@ export const takenPictureSchema = z.object({
 });
 export type TakenPicture = z.infer<typeof takenPictureSchema>;
 
-export const cutterChangeSchema = z.strictObject({ reserve: z.number().min(0).max(5000) });
+/** Film that is needed before a cut, mm. */
+export const LEAST_LEAD = 4;
+const margin = z.number().min(0).max(500);
+/** What the shop sets of a cutter. */
+export const cutterChangeSchema = z.strictObject({
+  reserve: z.number().min(0).max(5000).optional(),
+  // the blade is turned into its way in the film before the cut
+  margins: z
+    .strictObject({ far: margin, near: margin, lead: margin.min(LEAST_LEAD), tail: margin })
+    .optional(),
+});
+export type CutterChange = z.infer<typeof cutterChangeSchema>;
 
 export const cutterSchema = z.object({
   id: z.string(),

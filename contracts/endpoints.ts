@@ -84,7 +84,7 @@ export const ENDPOINTS = {
   },
   'PATCH /api/cutters/{cutter}': {
     params: byCutter,
-    says: 'Change what the shop keeps in hand on a cutter',
+    says: 'Change what the shop sets of a cutter: its margins, and what is kept in hand',
     takes: cutterChangeSchema,
     gives: shopSchema,
   },

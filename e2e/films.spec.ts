@@ -286,6 +286,6 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   await expect(page.getByText('42 of 42')).toBeVisible();
   writeFileSync(path, text.replace('#2c6e7c', 'teal'));
   await page.locator('[data-test=film-table]').setInputFiles(path);
-  await expect(page.getByRole('alert')).toContainText('Line 3: “teal” is no colour such as #1d3f86.');
+  await expect(page.getByRole('alert')).toContainText('Line 5: “teal” is no colour such as #1d3f86.');
   await expect(page.getByText('42 of 42')).toBeVisible();
 });

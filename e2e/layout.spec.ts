@@ -295,3 +295,68 @@ test('cut from an offcut: what fits is listed, and what is left of it is on the 
   await expect(page.getByText('The offcut D-17 of Damson is not on the rack any more').first()).toBeVisible();
   await loadFilm(shop, 610);
 });
+
+test('copies in rows and as many as fit; an exact place, the film’s whole width, and a cutter’s margins', async ({
+  page,
+}) => {
+  await page.goto('/orders');
+  await page
+    .getByRole('link', { name: /Class numbers/ })
+    .first()
+    .click();
+  await section(page, 'Layout').click();
+  const copies = page.getByLabel('Copies', { exact: true });
+  const enter = async (label: string, value: string): Promise<void> => {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await settled(page);
+  };
+  await enter('Copies', '5');
+  await enter('Copies side by side', '1');
+  await expect(page.getByLabel('Rows of copies')).toHaveValue('5');
+  await enter('Rows of copies', '3');
+  await expect(copies).toHaveValue('3');
+  await enter('Copies side by side', '0');
+  await expect(page.getByLabel('Rows of copies')).toBeHidden();
+  await enter('Copies', '1');
+  await page.getByRole('button', { name: 'As many as fit' }).click();
+  await expect(copies).not.toHaveValue('1');
+  await saved(page);
+  await settled(page);
+  await expect(page.locator('.strip')).toHaveCount(await page.locator('.strip').count());
+  await expect(page.getByText(/is cut in \d+ strips/)).toHaveCount(0);
+  await enter('Copies', '1');
+
+  await page.getByRole('button', { name: 'On the film' }).click();
+  const takes = page.locator('.film .says');
+  const before = await takes.innerText();
+  await choose(page, 'Across the roll', 'at an exact place');
+  await enter('Place along the film', '400');
+  await expect(takes).not.toHaveText(before);
+  await choose(page, 'Across the roll', 'at the edge');
+  await expect(takes).toHaveText(before);
+  await saved(page);
+  await settled(page);
+  const size = await section(page, 'Artwork').innerText();
+  await page.getByRole('button', { name: 'Fit to the film’s width' }).click();
+  await expect(section(page, 'Artwork')).not.toHaveText(size, { useInnerText: true });
+  await saved(page);
+  await settled(page);
+  await expect(page.getByText(/but the knife reaches/)).toHaveCount(0);
+
+  await section(page, 'Cutter').click();
+  await page.getByRole('button', { name: /^Margins of Curlew/ }).click();
+  const far = page.getByLabel('Far edge, Curlew');
+  const reach = page.getByText(/at the edges stay uncut/);
+  const [was, says] = [await far.inputValue(), await reach.innerText()];
+  await far.fill('40');
+  await page.keyboard.press('Enter');
+  await expect(reach).not.toHaveText(says, { useInnerText: true });
+  await page.reload();
+  await section(page, 'Cutter').click();
+  await expect(far).toHaveValue('40.0 mm');
+  await far.fill(was);
+  await page.keyboard.press('Enter');
+  await expect(reach).toHaveText(says, { useInnerText: true });
+});

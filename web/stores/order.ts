@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
-import type { Cut, Order, ShopNow } from '../../contracts/api';
+import type { Cut, CutterChange, Order, ShopNow } from '../../contracts/api';
 import type { Clash } from '../../contracts/edits';
 import type { Again } from '../../core/films/again';
 import type { Choices } from '../../core/plan/choices';
@@ -168,12 +168,10 @@ export const useOrder = defineStore('order', () => {
       ]);
   }
 
-  /** What the shop keeps in hand of a cutter's width from now on. */
-  async function keepInHand(cutter: string, reserve: number): Promise<void> {
+  /** Changes what the shop sets of a cutter, for all orders. */
+  async function changeCutter(cutter: string, change: CutterChange): Promise<void> {
     try {
-      shop.value = markRaw(
-        await call('PATCH /api/cutters/{cutter}', { params: { cutter }, body: { reserve } }),
-      );
+      shop.value = markRaw(await call('PATCH /api/cutters/{cutter}', { params: { cutter }, body: change }));
       await replan();
     } catch (error) {
       fail(error);
@@ -223,7 +221,7 @@ export const useOrder = defineStore('order', () => {
     close,
     change,
     look,
-    keepInHand,
+    changeCutter,
     looked,
     ...planner,
     planNow: replan,

@@ -158,6 +158,11 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     const now = newest();
     if (now) await asked((work) => work.packs(now.choices, now.shop, proxy(tell)));
   };
+  /** As many copies as there is room for in one strip of every film; 0: not even one, or something else was planned. */
+  const mostCopies = async (tell: (copies: number) => void): Promise<number> => {
+    const now = newest();
+    return (now && (await asked((work) => work.most(now.choices, now.shop, proxy(tell))))) ?? 0;
+  };
   /** Tells what a film comes to on each roll, pile and offcut. */
   const stockOffers = async (film: string, tell: (offer: StockOffer) => void): Promise<void> => {
     const now = newest();
@@ -200,6 +205,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     seamOffers,
     packOffers,
     stockOffers,
+    mostCopies,
     pack,
     hold,
     held,

@@ -119,6 +119,19 @@ const work = {
     }
   },
 
+  /** As many copies as there is room for, told as they become more; given up as soon as anything newer is planned. */
+  async most(choices: Choices, shop: Shop, tell: (copies: number) => void): Promise<number> {
+    const mine = newest;
+    let most = 0;
+    for (const copies of planner.most(artworks, choices, shop)) {
+      most = copies;
+      tell(copies);
+      await new Promise((go) => setTimeout(go));
+      if (mine !== newest) return 0;
+    }
+    return most;
+  },
+
   /** What a film comes to on each roll, pile and offcut, told one by one; given up as soon as anything newer is planned. */
   async stocks(choices: Choices, shop: Shop, film: string, tell: (offer: StockOffer) => void): Promise<void> {
     const mine = newest;

@@ -1,13 +1,23 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { LEAST_LEAD } from '../../../contracts/api';
 import { own } from '../../../core/units/own';
 import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
+import FoldOut from '../../parts/FoldOut.vue';
+import LengthField from '../../parts/LengthField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 
+/** Film at each edge that stays uncut. */
+const EDGES = [
+  ['far', 'Far edge'],
+  ['near', 'Near edge'],
+  ['lead', 'Leading edge'],
+  ['tail', 'Behind the cut'],
+] as const;
 const store = useOrder();
 const units = useUnits();
 const cutters = computed(() => store.shop?.cutters ?? []);
@@ -60,6 +70,18 @@ function send(film: string, cutter: string): void {
     {{ says(chosen) }}
     <router-link :to="{ name: 'cutter', params: { id: chosen.id } }">Go to {{ chosen.name }}</router-link>
   </p>
+  <FoldOut v-if="chosen" :title="`Margins of ${chosen.name}, for all orders`" name="margins">
+    <div v-for="[edge, word] in EDGES" :key="edge" class="row">
+      <span>{{ word }}</span>
+      <LengthField
+        :label="`${word}, ${chosen.name}`"
+        :value="chosen.margins[edge]"
+        :min="edge === 'lead' ? LEAST_LEAD : 0"
+        :max="500"
+        @change="store.changeCutter(chosen.id, { margins: { ...chosen.margins, [edge]: $event } })"
+      />
+    </div>
+  </FoldOut>
   <template v-if="cutters.length > 1 && films.length > 1">
     <ChoiceRow
       v-for="film in films"

@@ -7,12 +7,13 @@ import { packOf, PACKS } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
 import LengthField from '../../parts/LengthField.vue';
-import NumberField from '../../parts/NumberField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
 import { useOrder } from '../../stores/order';
 import { SETTLED, usePacking } from '../../stores/packing';
 import { useUnits } from '../../stores/units';
 import { pickKey, pickOf, picksOf } from './layout/rollPicks';
+import CopiesRows from './layout/CopiesRows.vue';
+import PlaceRows from './layout/PlaceRows.vue';
 import WeedingRows from './layout/WeedingRows.vue';
 
 const store = useOrder();
@@ -80,10 +81,6 @@ const MIRROR = [
   { value: 'mirrored', label: 'mirrored' },
   { value: 'not-mirrored', label: 'not mirrored' },
 ] as const;
-const PLACE = [
-  { value: 'edge', label: 'at the edge' },
-  { value: 'middle', label: 'in the middle' },
-] as const;
 </script>
 
 <template>
@@ -132,17 +129,7 @@ const PLACE = [
       />
     </FoldOut>
   </template>
-  <div class="row">
-    <span>Copies</span>
-    <NumberField
-      class="copies"
-      label="Copies"
-      :min="1"
-      :max="1000"
-      :value="layout.copies"
-      @change="set({ copies: $event })"
-    />
-  </div>
+  <CopiesRows :layout="layout" :has-rows="hasRows" @change="set" />
   <div v-if="hasRows" class="row">
     <span>Between copies</span
     ><LengthField
@@ -168,12 +155,7 @@ const PLACE = [
     @change="set({ turn: $event })"
   />
   <ChoiceRow label="Mirror" :value="layout.mirror" :options="MIRROR" @change="set({ mirror: $event })" />
-  <ChoiceRow
-    label="Across the roll"
-    :value="layout.place"
-    :options="PLACE"
-    @change="set({ place: $event })"
-  />
+  <PlaceRows :layout="layout" :has-rows="hasRows" @change="set" />
   <WeedingRows :layout="layout" :has-rows="hasRows" @change="set" />
 </template>
 
@@ -203,11 +185,6 @@ const PLACE = [
 }
 .search .button {
   flex: none;
-}
-.copies {
-  width: 8.2em;
-  font-weight: 650;
-  text-align: right;
 }
 .row :deep(.p-select) {
   width: 184px;

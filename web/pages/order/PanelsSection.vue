@@ -100,7 +100,7 @@ const joinSays = computed(() => {
   return [overlap > 0 ? units.length(overlap) : 'edge to edge', ...(keys ? ['keys'] : [])].join(', ');
 });
 async function keepForCutter(): Promise<void> {
-  await store.keepInHand(cutter.value!.id, reserve.value);
+  await store.changeCutter(cutter.value!.id, { reserve: reserve.value });
   seams.set({ reserve: null });
 }
 const isCut = (number: number): boolean => !panels.value.skip.includes(number);

@@ -51,6 +51,19 @@ const draw = computed(() =>
 );
 const roll = computed(() => strip.value?.film.rolls.find(({ width }) => width === strip.value?.rollWidth));
 
+/** What the strip takes: of what, how much, how much of it is waste, and what it costs. */
+const takes = computed(() => {
+  if (!strip.value) return '';
+  const { rollWidth, length, used, film: own } = strip.value;
+  const area = length * rollWidth;
+  return [
+    `${roll.value?.sheets === undefined ? 'roll' : 'sheet'} ${units.length(rollWidth)}`,
+    `${units.run(length)} of ${units.run(roll.value?.lengthLeft ?? 0)}`,
+    `${units.area(area)}, ${Math.round(used * 100)} % used`,
+    ...(own.price === undefined ? [] : [`costs ${((own.price * length) / 1000).toFixed(2)}`]),
+  ].join(' · ');
+});
+
 const pointer = shallowRef<{ x: number; y: number }>();
 function point(at: { x: number; y: number } | undefined): void {
   pointer.value = at && { x: at.x, y: at.y - (strip.value?.edges.far ?? 0) };
@@ -84,11 +97,7 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
           <span class="swatch" :style="{ '--film': one.film.colour }"></span>{{ i + 1 }} {{ one.film.name }}
         </button>
       </div>
-      <span v-if="strip" class="says number">
-        {{ roll?.sheets === undefined ? 'roll' : 'sheet' }} {{ units.length(strip.rollWidth) }} ·
-        {{ units.run(strip.length) }} of {{ units.run(roll?.lengthLeft ?? 0) }} ·
-        {{ Math.round(strip.used * 100) }} % used
-      </span>
+      <span v-if="strip" class="says number">{{ takes }}</span>
     </div>
     <StageCanvas
       v-if="strip"

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+/** Where on the film all of it lies, and how wide it is. */
+import { computed } from 'vue';
+import { scaleToWidth } from '../../../../core/layout/fitWidth';
+import type { LayoutChoices } from '../../../../core/layout/strip';
+import { packOf } from '../../../../core/layout/strip';
+import { rounded } from '../../../../core/units/rounded';
+import ChoiceRow from '../../../parts/ChoiceRow.vue';
+import LengthField from '../../../parts/LengthField.vue';
+import { useOrder } from '../../../stores/order';
+
+const { layout, hasRows } = defineProps<{ layout: LayoutChoices; hasRows: boolean }>();
+const emit = defineEmits<{ change: [change: Partial<LayoutChoices>] }>();
+const store = useOrder();
+
+const PLACE = [
+  { value: 'edge', label: 'at the edge' },
+  { value: 'middle', label: 'in the middle' },
+  { value: 'at', label: 'at an exact place' },
+] as const;
+/** Rounded so that it is never a hair too wide. */
+const DIGITS = 2;
+const scale = computed(() => {
+  const whole = (store.plan?.strips ?? []).filter(({ film }) => packOf(layout, film) === 'one');
+  return store.plan?.panelling ? undefined : scaleToWidth(whole, layout);
+});
+function fit(): void {
+  const { artwork } = store.choices!;
+  const { width, height } = store.plan!;
+  const to = (mm: number): number => rounded(mm * scale.value! - 0.5 * 10 ** -DIGITS, DIGITS);
+  const size = artwork.lockAspect
+    ? { width: to(width), height: null }
+    : { width: to(width), height: to(height) };
+  store.change({ artwork: { ...artwork, ...size } });
+}
+</script>
+
+<template>
+  <ChoiceRow
+    label="Across the roll"
+    :value="layout.place"
+    :options="PLACE"
+    @change="emit('change', { place: $event })"
+  />
+  <template v-if="layout.place === 'at'">
+    <div class="row">
+      <span>Behind the leading edge</span>
+      <LengthField
+        label="Place along the film"
+        :value="layout.placeAt.x"
+        @change="emit('change', { placeAt: { ...layout.placeAt, x: $event } })"
+      />
+    </div>
+    <div class="row">
+      <span>From the far edge of its reach</span>
+      <LengthField
+        label="Place across the film"
+        :value="layout.placeAt.y"
+        :max="5000"
+        @change="emit('change', { placeAt: { ...layout.placeAt, y: $event } })"
+      />
+    </div>
+  </template>
+  <div v-if="hasRows && scale !== undefined" class="row">
+    <span>Size of the sign</span>
+    <button class="button small" :disabled="store.planning" @click="fit">Fit to the film’s width</button>
+  </div>
+</template>
+
+<style scoped>
+.row :deep(.p-select) {
+  width: 184px;
+}
+.small {
+  min-height: 0;
+  height: 30px;
+  padding: 0 9px;
+  font-size: 13px;
+}
+</style>
