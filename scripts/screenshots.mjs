@@ -71,7 +71,7 @@ await page.getByRole('listitem').nth(2).waitFor();
 await shot('applying');
 await page.goto('/materials');
 await page.getByText('41 of 41').waitFor();
-await page.getByRole('button', { name: 'Rolls, colour and limits of Chalk white' }).click();
+await page.getByRole('button', { name: 'Rolls, colour and limits of Damson' }).click();
 await shot('materials');
 await page.goto('/orders');
 await page.getByRole('link', { name: /Race hut wall/ }).click();
