@@ -31,6 +31,7 @@ import { CURLEW, DEMO_SHOP } from '../demo/shop';
 import { bareBooleans, gridPaths } from './bareBooleans';
 import { largeDrawing } from './largeDrawing';
 import { packLetters } from './packing';
+import { byHand } from './byHand';
 
 const RUNS = 5;
 
@@ -249,6 +250,12 @@ for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers'])
     `${byCopies.toFixed(0)}, ${byFilm.toFixed(0)} ms`,
     '≤ 100 ms',
   );
+}
+
+{
+  const { free, onto, weeded } = await byHand(time);
+  row('re-plan: a piece put by hand, onto others', `${free.toFixed(0)}, ${onto.toFixed(0)} ms`, '≤ 100 ms');
+  row('re-plan: weed lines for easy lifting, 3 films', `${weeded.toFixed(0)} ms`, '');
 }
 
 {

@@ -24,7 +24,8 @@ import type { Item, Shelf } from './shelves';
 import { finishedStrip, topOf } from './finishedStrip';
 import type { Held, HeldPiece } from './dragging';
 import { holdPiece } from './dragging';
-import type { OnFilm } from './onFilm';
+import type { MakeOutline, OnFilm } from './onFilm';
+import { outlineOfPart } from './onFilm';
 import type { PackStep } from './packCloser';
 import { packCloser } from './packCloser';
 import { packedStrips } from './packedStrips';
@@ -38,19 +39,32 @@ import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
  * Lays one film's parts on its rolls: side by side across the film, row after row along it. A film that runs true for
  * less than it needs, or of which less is left on the roll, goes over several strips, as few as that allows.
  * @param film as it is on the shelf now
+ * @param outlines of pieces, by a maker that may know them from before
  */
-export function layOut(film: Film, parts: readonly Part[], choices: LyingChoices, cutter: Bed): Layout {
-  const { strips, findings } = ontoRolls(film, parts, choices, cutter);
+export function layOut(
+  film: Film,
+  parts: readonly Part[],
+  choices: LyingChoices,
+  cutter: Bed,
+  outlines: MakeOutline = outlineOfPart,
+): Layout {
+  const { strips, findings } = ontoRolls(film, parts, choices, cutter, outlines);
   const missing = missingOffcut(film, choices);
   const gone = missing === undefined ? [] : [offcutGone(film, missing)];
   return { strips, findings: [...findings, ...gone, ...mirrorFindings(film, choices)] };
 }
 
-function ontoRolls(film: Film, parts: readonly Part[], choices: LyingChoices, cutter: Bed): Layout {
+function ontoRolls(
+  film: Film,
+  parts: readonly Part[],
+  choices: LyingChoices,
+  cutter: Bed,
+  outlines: MakeOutline,
+): Layout {
   if (film.rolls.length === 0) return { strips: [], findings: [noRoll(film)] };
   let rolls = rollsFor(film, choices, cutter);
   if (rolls.length === 0) return { strips: [], findings: [rollMisfit(film, cutter)] };
-  if (packOf(choices, film) !== 'one') return packed(film, rolls, parts, choices, cutter);
+  if (packOf(choices, film) !== 'one') return packed(film, rolls, parts, choices, cutter, outlines);
   const strips: Strip[] = [];
   let widest = 0;
   let left = parts.flatMap((part) => copiesOf(part, choices));
@@ -90,9 +104,10 @@ function packedOn(
   parts: readonly Part[],
   choices: LyingChoices,
   cutter: Bed,
+  outlines: MakeOutline,
 ): OnFilm | Finding {
   const items = parts.flatMap((part) => copiesOf(part, choices));
-  return packOnFilm(film, rolls, items, { choices, cutter, mirrored: isMirrored(film, choices) });
+  return packOnFilm(film, rolls, items, { choices, cutter, mirrored: isMirrored(film, choices), outlines });
 }
 
 function packed(
@@ -101,8 +116,9 @@ function packed(
   parts: readonly Part[],
   choices: LyingChoices,
   cutter: Bed,
+  outlines: MakeOutline,
 ): Layout {
-  const on = packedOn(film, rolls, parts, choices, cutter);
+  const on = packedOn(film, rolls, parts, choices, cutter, outlines);
   if ('code' in on) return { strips: [], findings: [on] };
   const strips = packedStrips(on);
   return { strips, findings: filmFindings(film, strips, cutter) };
@@ -118,10 +134,11 @@ export function* packLaid(
   choices: LyingChoices,
   cutter: Bed,
   how: { readonly rounds: number; readonly seed: number },
+  outlines: MakeOutline = outlineOfPart,
 ): Generator<PackStep, void, void> {
   const rolls = rollsFor(film, choices, cutter);
   if (packOf(choices, film) === 'one' || parts.length === 0 || rolls.length === 0) return;
-  const on = packedOn(film, rolls, parts, choices, cutter);
+  const on = packedOn(film, rolls, parts, choices, cutter, outlines);
   if (!('code' in on)) yield* packCloser(on, how);
 }
 
@@ -132,10 +149,11 @@ export function holdLaid(
   choices: LyingChoices,
   cutter: Bed,
   piece: HeldPiece,
+  outlines: MakeOutline = outlineOfPart,
 ): ((lying: Lying) => Held) | undefined {
   const rolls = rollsFor(film, choices, cutter);
   if (packOf(choices, film) === 'one' || parts.length === 0 || rolls.length === 0) return undefined;
-  const on = packedOn(film, rolls, parts, choices, cutter);
+  const on = packedOn(film, rolls, parts, choices, cutter, outlines);
   return 'code' in on ? undefined : holdPiece(on, piece);
 }
 

@@ -29,7 +29,11 @@ export interface Packing {
   readonly choices: LyingChoices;
   readonly cutter: Bed;
   readonly mirrored: boolean;
+  readonly outlines: MakeOutline;
 }
+
+/** Makes the outline that pieces are packed by, or knows it. */
+export type MakeOutline = typeof outlineOfPart;
 
 /** A film's pieces on one of its rolls. */
 export interface OnFilm extends RollRoom {
@@ -50,19 +54,20 @@ export function bodiesOf(
   film: Film,
   items: readonly Item[],
   across: number,
-  { choices, mirrored }: Packing,
+  { choices, mirrored, outlines }: Packing,
 ): Body[] {
   const turns = turnsOf(film, choices);
+  const reach = choices.between + 2 * squareOf(across);
   const known = new Map<Part, Outline>();
   return items.map(({ part }): Body => {
-    const outline = known.get(part) ?? outlineOfPart(part, mirrored, choices.between + 2 * squareOf(across));
+    const outline = known.get(part) ?? outlines(part, mirrored, reach);
     known.set(part, outline);
     return { outline, turns, isPinned: false };
   });
 }
 
 /** Art and lines of a part as they will be cut. */
-function outlineOfPart(part: Part, mirrored: boolean, reach: number): Outline {
+export function outlineOfPart(part: Part, mirrored: boolean, reach: number): Outline {
   const { bounds, region, lines } = part;
   const drawn = lines.length === 0 ? [] : strokeOutline(lines, LINE_WIDTH, LINE);
   const all = drawn.length === 0 ? region : weld([...region, ...drawn]);

@@ -8,6 +8,7 @@ import type { Bed, Cutter, Machine } from '../layout/cutter';
 import { layOut } from '../layout/layOut';
 import { marksLeftOut } from '../layout/layoutFindings';
 import { panelRoomOf } from '../layout/panelRoom';
+import type { MakeOutline } from '../layout/onFilm';
 import type { LayoutChoices, LyingChoices, Strip } from '../layout/strip';
 import { packOf } from '../layout/strip';
 import type { TypedLetter } from '../panels/gather';
@@ -92,7 +93,7 @@ interface FilmLaid {
   readonly findings: readonly Finding[];
 }
 
-export function layingFilms(stage: MakeStage, pieces: typeof piecesOf) {
+export function layingFilms(stage: MakeStage, pieces: typeof piecesOf, outlines: MakeOutline) {
   const parts = stage('panel', panel, KEPT_MANY);
   const laidOut = stage('layOut', layOut, KEPT_MANY);
   const weeded = stage('weed', weed, KEPT_MANY);
@@ -110,7 +111,7 @@ export function layingFilms(stage: MakeStage, pieces: typeof piecesOf) {
         ? parts(layer, apart, again)
         : { parts: pieces(layer, pack, typed()), panels: [], findings: [] };
     const withoutMarks = pack !== 'one' && layer.marks.length > 0 ? [marksLeftOut(film)] : [];
-    const { strips, findings } = laidOut(film, made.parts, own, bedOf(cutter));
+    const { strips, findings } = laidOut(film, made.parts, own, bedOf(cutter), outlines);
     const all = strips.map((strip) => {
       const { findings: found, ...weeding } = weeded(strip, weedingOf(choices.layout, strip));
       return { strip: { ...strip, weeding }, findings: found };

@@ -6,6 +6,7 @@ import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
 import type { Held, HeldPiece } from '../layout/dragging';
 import { holdLaid, packLaid } from '../layout/layOut';
+import type { MakeOutline } from '../layout/onFilm';
 import type { PackStep } from '../layout/packCloser';
 import type { LayoutChoices, Pack } from '../layout/strip';
 import { PACKS, packOf } from '../layout/strip';
@@ -89,6 +90,7 @@ export interface Chain {
   readonly takenFrom: (drawn: PreparedArtwork, films: readonly FilmToCut[], choices: Choices) => TakenApart;
   readonly laid: ReturnType<typeof layingFilms>;
   readonly pieces: typeof piecesOf;
+  readonly outlines: MakeOutline;
   readonly letters: typeof typedLetters;
   readonly offer: ReturnType<typeof panellingBy>['offer'];
   readonly ink: typeof inkSamples;
@@ -97,7 +99,16 @@ export interface Chain {
 /** No order has more copies. */
 const MOST_COPIES = 1000;
 
-export function offersBy({ upToFilms, takenFrom, laid, pieces, letters, offer, ink }: Chain): Offers {
+export function offersBy({
+  upToFilms,
+  takenFrom,
+  laid,
+  pieces,
+  outlines,
+  letters,
+  offer,
+  ink,
+}: Chain): Offers {
   /** Films on their way to a cutter; undefined: there is none. */
   const onTheWay = (...[artworks, choices, shop]: Asked) => {
     const { drawn, separation } = upToFilms(artworks, choices, shop);
@@ -155,12 +166,13 @@ export function offersBy({ upToFilms, takenFrom, laid, pieces, letters, offer, i
 
     *pack(artworks, choices, shop, { film: only, ...how }) {
       for (const { film, parts, layout, bed } of packedFilms(artworks, choices, shop))
-        if (only === undefined || film.id === only) yield* packLaid(film, parts(), layout, bed, how);
+        if (only === undefined || film.id === only)
+          yield* packLaid(film, parts(), layout, bed, how, outlines);
     },
 
     hold(artworks, choices, shop, { film: id, ...piece }) {
       const own = packedFilms(artworks, choices, shop).find(({ film }) => film.id === id);
-      return own && holdLaid(own.film, own.parts(), own.layout, own.bed, piece);
+      return own && holdLaid(own.film, own.parts(), own.layout, own.bed, piece, outlines);
     },
 
     *packs(artworks, choices, shop) {

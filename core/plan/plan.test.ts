@@ -206,6 +206,56 @@ describe('what a change makes run again, and what it does not', () => {
     expect(planner.runs.weed).toBe(weed + 1);
   });
 
+  test('a piece put by hand: its film is laid again, and no outline is made twice', () => {
+    const planner = createPlanner();
+    const pieces = { ...choices, layout: { ...choices.layout, pack: 'piece' as const } };
+    const { cuts } = planner.plan(artworks, pieces, DEMO_SHOP);
+    const { film, roll, placements } = cuts[0].strip;
+    const before = { ...planner.runs };
+    const kept = placements.flatMap((placement) => placement.kept ?? []);
+    const put = kept.map((piece, i) => (i === 0 ? { ...piece, x: piece.x + 2000, pinned: true } : piece));
+    const packed = { [film.id]: [{ roll: roll.width, pieces: put }] };
+    planner.plan(artworks, { ...pieces, layout: { ...pieces.layout, packed } }, DEMO_SHOP);
+    expect(planner.runs.outline).toBe(before.outline);
+    expect(before.outline).toBeGreaterThan(0);
+    expect(planner.runs.layOut).toBe(before.layOut + 1);
+  });
+
+  test('as many copies as one strip of every film has room for, and one more is too many', () => {
+    const planner = createPlanner();
+    const found = [...planner.most(artworks, choices, DEMO_SHOP)];
+    const most = found.at(-1)!;
+    expect(most).toBeGreaterThan(3);
+    expect([...found].sort((a, b) => a - b)).toEqual(found);
+    const stripsOf = (copies: number) =>
+      planner.plan(artworks, { ...choices, layout: { ...choices.layout, copies } }, DEMO_SHOP).cuts.length;
+    expect(stripsOf(most)).toBe(stripsOf(1));
+    expect(stripsOf(most + 1)).toBeGreaterThan(stripsOf(1));
+  });
+
+  test('each roll and offcut says what a film comes to on it; one that is too small says why', () => {
+    const offcuts = [
+      { width: 610, lengthLeft: 22_000 },
+      { width: 610, lengthLeft: 400, sheets: 1, offcut: 'H-3' },
+      { width: 310, lengthLeft: 20, sheets: 1, offcut: 'H-4' },
+    ];
+    const films = DEMO_SHOP.films.map((film) => (film.id === 'harbour' ? { ...film, rolls: offcuts } : film));
+    const shop = { ...DEMO_SHOP, films };
+    const planner = createPlanner();
+    const found = [...planner.stocks(artworks, choices, shop, 'harbour')];
+    expect(found.map(({ roll }) => roll)).toEqual(offcuts);
+    const { cuts } = planner.plan(artworks, choices, shop);
+    const own = cuts.find(({ strip }) => strip.film.id === 'harbour')!;
+    expect(own.strip.roll.offcut).toBeUndefined();
+    expect(found[0].length).toBeCloseTo(own.strip.length, 9);
+    const picked = { ...choices, layout: { ...choices.layout, rolls: { harbour: 'H-3' } } };
+    const from = planner.plan(artworks, picked, shop).cuts.find(({ strip }) => strip.film.id === 'harbour')!;
+    expect(from.strip.roll.offcut).toBe('H-3');
+    expect(found[1].length).toBeCloseTo(from.strip.length, 9);
+    expect(found[2].findings.map(({ severity }) => severity)).toContain('stop');
+    expect([...planner.stocks(artworks, choices, shop, 'nothing-such')]).toEqual([]);
+  });
+
   test('a roll picked that was taken anyway: it is laid out, and cut as before', () =>
     expect(ranFor(layout({ rolls: { harbour: 610 } }))).toEqual({ layOut: 1 }));
 

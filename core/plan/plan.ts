@@ -9,6 +9,7 @@ import { seenColours } from '../films/seen';
 import { separating } from '../films/separate';
 import type { Again, PanelsAgain } from '../films/again';
 import type { Finding } from '../findings/finding';
+import { outlineOfPart } from '../layout/onFilm';
 import { packOf } from '../layout/strip';
 import { piecesOf } from '../panels/pieces';
 import { typedLetters } from '../panels/gather';
@@ -61,6 +62,9 @@ export interface Planner extends Offers {
   readonly runs: Readonly<Record<string, number>>;
 }
 
+/** More pieces than this are not packed. */
+const KEPT_OUTLINES = 2000;
+
 /** Share of a first plan's time that is over when each stage is (measured on drawings of many thousand parts). */
 const DONE = { prepared: 0.15, seen: 0.5, separated: 0.75 } as const;
 
@@ -80,7 +84,9 @@ export function createPlanner(): Planner {
   }));
   const ink = stage('ink', inkSamples);
   const pieces = stage('pieces', piecesOf, KEPT_MANY);
-  const laid = layingFilms(stage, pieces);
+  // pieces of all films, mirrored or not
+  const outlines = stage('outline', outlineOfPart, KEPT_OUTLINES);
+  const laid = layingFilms(stage, pieces, outlines);
   const filmCut = cuttingFilms(stage);
 
   const upToFilms = (
@@ -150,7 +156,7 @@ export function createPlanner(): Planner {
     const found = yield* checked(used, drawing, drawn, separation, step);
     return leave(from('artwork', found), ignored);
   }
-  const offers = offersBy({ upToFilms, takenFrom, laid, pieces, letters, offer, ink });
+  const offers = offersBy({ upToFilms, takenFrom, laid, pieces, outlines, letters, offer, ink });
   return { ...offers, plan, check, runs };
 }
 

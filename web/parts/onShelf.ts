@@ -6,7 +6,7 @@ export const onShelf = (
   { width, lengthLeft, sheets, offcut }: Roll,
   units: Pick<ReturnType<typeof useUnits>, 'length' | 'number' | 'run'>,
 ): string => {
-  if (offcut !== undefined) return `${offcut}, ${units.number(width)} × ${units.run(lengthLeft)}`;
+  if (offcut !== undefined) return `${offcut} ${units.number(width)} × ${units.run(lengthLeft)}`;
   return sheets === undefined
     ? `${units.length(width)} × ${units.run(lengthLeft)}`
     : `${sheets} sheets ${units.number(width)} × ${units.length(lengthLeft)}`;

@@ -287,9 +287,6 @@ async function bring(event: Event): Promise<void> {
 </template>
 
 <style scoped>
-.stock {
-  white-space: nowrap;
-}
 .offcuts {
   display: flex;
   margin: 2px 0 10px;
