@@ -96,6 +96,15 @@ function insides(
   return inside;
 }
 
+/** Those of a list that are no further off than `most`. */
+function within(among: Int32Array, off: Float64Array, most: number): Int32Array {
+  let count = 0;
+  for (let i = 0; i < among.length; i++) if (off[i] <= most) count++;
+  const near = new Int32Array(count);
+  for (let i = 0, k = 0; k < count; i++) if (off[i] <= most) near[k++] = among[i];
+  return near;
+}
+
 type Cells = Omit<Field, 'starts' | 'edges'>;
 
 /**
@@ -118,7 +127,7 @@ function nearestLists(cells: Cells, reach: number): readonly Int32Array[] {
       if (off[i] < least) least = off[i];
     }
     if (size > 1) {
-      const near = among.filter((_, i) => off[i] <= least + 2 * half);
+      const near = within(among, off, least + 2 * half);
       const next = size / 2;
       for (const [dx, dy] of QUARTERS) visit(column + dx * next, row + dy * next, next, near);
       return;
@@ -131,7 +140,7 @@ function nearestLists(cells: Cells, reach: number): readonly Int32Array[] {
     middles[3 * k + 2] = (sign * way[1]) / (least || 1);
     if (least <= half) kinds[k] += 2;
     // further out and deep inside, the slope at the middle is good enough
-    if (least <= reach + 2 * half) lists[k] = among.filter((_, i) => off[i] <= least + 2 * half);
+    if (least <= reach + 2 * half) lists[k] = within(among, off, least + 2 * half);
   };
   let size = 1;
   while (size < Math.max(columns, rows)) size *= 2;

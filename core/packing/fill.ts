@@ -73,6 +73,9 @@ interface Grid {
   readonly room: (outline: Outline, turn: number, from: number, most: number) => Found | undefined;
 }
 
+/** Before the first row. */
+const NONE = -1;
+
 /** Squares of a column that a piece may lie in, from one up to another. */
 type Run = readonly [column: number, from: number, to: number];
 
@@ -80,10 +83,10 @@ function createGrid(across: number, longest: number): Grid {
   const side = squareOf(across);
   const half = side / Math.SQRT2;
   const rows = SQUARES;
-  /** Of each column, how many squares before each row are taken. */
+  /** Of each column, the last row up to each that is taken; none: before the first. */
   const columns: Int16Array[] = [];
   const column = (k: number): Int16Array => {
-    while (columns.length <= k) columns.push(new Int16Array(rows + 1));
+    while (columns.length <= k) columns.push(new Int16Array(rows).fill(NONE));
     return columns[k];
   };
 
@@ -100,19 +103,15 @@ function createGrid(across: number, longest: number): Grid {
       Math.floor((y + box.maxY + reach) / side),
     ];
     for (let k = Math.max(0, fromX); k <= toX; k++) {
-      const before = column(k);
-      let more = 0;
-      let was = 0;
+      const taken = column(k);
+      let last = NONE;
       for (let row = 0; row < rows; row++) {
-        const own = before[row + 1] - was;
-        was = before[row + 1];
-        let taken = own;
-        if (taken === 0 && row >= fromY && row <= toY) {
+        if (taken[row] === row) last = row;
+        else if (row >= fromY && row <= toY) {
           const [dx, dy] = [(k + 0.5) * side - x, (row + 0.5) * side - y];
-          if (distanceTo(outline.field, cos * dx + sin * dy, cos * dy - sin * dx, reach) <= reach) taken = 1;
+          if (distanceTo(outline.field, cos * dx + sin * dy, cos * dy - sin * dx, reach) <= reach) last = row;
         }
-        more += taken;
-        before[row + 1] = more;
+        taken[row] = last;
       }
     }
   }
@@ -129,29 +128,30 @@ function createGrid(across: number, longest: number): Grid {
     for (let k = from; ; k++) {
       const end = k * side + width;
       if (end > longest + 1e-9 || end >= most - 1e-9) return undefined;
-      for (let top = 0; top < tops; top++) {
-        if (isFree(runs, k, top)) {
-          const lying = { turn, x: k * side - box.minX, y: top * side - box.minY };
-          return { lying, column: k, end };
-        }
+      const top = firstFree(runs, k, tops);
+      if (top < tops) {
+        const lying = { turn, x: k * side - box.minX, y: top * side - box.minY };
+        return { lying, column: k, end };
       }
     }
   }
 
-  function isFree(runs: Run[], k: number, top: number): boolean {
-    for (let r = 0; r < runs.length; r++) {
+  /** The first row in which a piece may begin in a column: whatever is in the way is passed in one step. */
+  function firstFree(runs: Run[], k: number, tops: number): number {
+    let top = 0;
+    for (let r = 0; r < runs.length && top < tops;) {
       const [at, from, to] = runs[r];
-      const before = columns[k + at];
-      if (before === undefined) continue;
-      const first = Math.min(rows, top + from);
-      const last = Math.min(rows, top + to);
-      if (before[last] > before[first]) {
+      const taken = columns[k + at];
+      const last = taken === undefined ? NONE : taken[Math.min(rows, top + to) - 1];
+      if (last < top + from) r++;
+      else {
+        top = last + 1 - from;
         // what was in the way is likely to be in the way of the next place too
         if (r > 0) [runs[r], runs[0]] = [runs[0], runs[r]];
-        return false;
+        r = 0;
       }
     }
-    return true;
+    return top;
   }
 
   /** Squares that a piece touches when its box begins at one's corner. */
