@@ -88,7 +88,7 @@ async function barriers(page: Page): Promise<string[]> {
 }
 
 const FOLDS =
-  /^(Near-equal colours|Overlaps and copies|Layer marks|Line kinds|Place|Seams one by one|Kept whole|Overlap and keys|Wall or window|Films by themselves)/;
+  /^(Near-equal colours|Overlaps and copies|Layer marks|Line kinds|Place|Seams one by one|Kept whole|Overlap and keys|Wall or window|Films by themselves|Margins of)/;
 
 for (const size of SIZES) {
   test(`pages and sections at ${size.width} × ${size.height}`, async ({ page }) => {
@@ -112,6 +112,9 @@ for (const size of SIZES) {
         if ((await fold.getAttribute('aria-expanded')) === 'false') await fold.click();
       await look(`order, ${name}`);
     }
+    await page.getByRole('button', { name: 'On the film' }).click();
+    await expect(page.getByText('fits', { exact: true }).first()).toBeVisible();
+    await look('order, on the film');
     await page.goto('/orders');
     await page.getByRole('link', { name: /Race hut wall/ }).click();
     await expect(section(page, 'Panels')).toContainText('seam');

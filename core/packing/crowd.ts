@@ -6,7 +6,7 @@ import type { Lying } from './lying';
 import type { Outline } from './outline';
 import { cross, denser } from './outline';
 import type { Push } from './overlap';
-import { overlapOf } from './overlap';
+import { aboutOverlap, overlapOf } from './overlap';
 
 /** A pair of pieces in conflict weighs more by so much each round, the worst by twice; in peace it forgets. */
 const GROWTH = 1.2;
@@ -80,6 +80,21 @@ export class Crowd {
       const b = outlines[j];
       sum += w * overlapOf(a, pose, b, other, needOf(a, b, spacing), (most - sum) / w, push, w);
       if (sum > most) return sum;
+    }
+    return sum;
+  }
+
+  /** About the same, at a tenth of the cost. */
+  about(i: number, pose: Posed, most: number): number {
+    const { poses, outlines, weights } = this;
+    const { spacing } = this.room;
+    const n = poses.length;
+    const a = outlines[i];
+    let sum = 0;
+    for (let j = 0; j < n && sum <= most; j++) {
+      if (j === i || !areNear(pose, poses[j], spacing)) continue;
+      const b = outlines[j];
+      sum += weights[i * n + j] * aboutOverlap(a, pose, b, poses[j], needOf(a, b, spacing));
     }
     return sum;
   }

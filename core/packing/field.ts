@@ -195,6 +195,21 @@ export function distanceTo(field: Field, x: number, y: number, around: number): 
   return middle + cell * (away.alongX * (fx - column - 0.5) + away.alongY * (fy - row - 0.5));
 }
 
+/** About as far, by the slope at the cell's middle alone; Infinity outside of its cells. */
+export function aboutDistance(
+  { cell, middles, minX, minY, columns, rows }: Field,
+  x: number,
+  y: number,
+): number {
+  const fx = (x - minX) / cell;
+  const fy = (y - minY) / cell;
+  const column = Math.floor(fx);
+  const row = Math.floor(fy);
+  if (column < 0 || row < 0 || column >= columns || row >= rows) return Infinity;
+  const k = 3 * (row * columns + column);
+  return middles[k] + cell * (middles[k + 1] * (fx - column - 0.5) + middles[k + 2] * (fy - row - 0.5));
+}
+
 /** The same in a cell, exactly. */
 function exactly(field: Field, k: number, x: number, y: number): number {
   const from = field.starts[k];

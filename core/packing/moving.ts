@@ -4,8 +4,8 @@ import type { Crowd } from './crowd';
 import type { Push } from './overlap';
 
 /** Places that are tried for a piece in one go: anywhere, and near where it lies. */
-const ANYWHERE = 18;
-const NEARBY = 7;
+const ANYWHERE = 30;
+const NEARBY = 10;
 /** The best of them are slid on, so often. */
 const SLID = 2;
 const SLIDES = 12;
@@ -30,18 +30,17 @@ export function move(crowd: Crowd, i: number, weight: number, next: () => number
     if (!crowd.fits(one)) continue;
     const pose = crowd.inside(one);
     const most = kept.length < SLID ? Infinity : kept[SLID - 1].weight;
-    const its = crowd.weigh(i, pose, most);
+    const its = crowd.about(i, pose, most);
     if (its >= most) continue;
     kept.push({ pose, weight: its });
     kept.sort((a, b) => a.weight - b.weight);
     kept.length = Math.min(kept.length, SLID);
-    if (its === 0) break;
   }
-  let better: Weighed = { pose: crowd.poses[i], weight };
-  for (const one of kept) {
-    const slid = slide(crowd, i, one);
-    if (slid.weight < better.weight) better = slid;
+  let better: Weighed = slide(crowd, i, { pose: crowd.poses[i], weight });
+  for (const { pose } of kept) {
     if (better.weight === 0) break;
+    const slid = slide(crowd, i, { pose, weight: crowd.weigh(i, pose, Infinity) });
+    if (slid.weight < better.weight) better = slid;
   }
   crowd.poses[i] = better.pose;
 }
@@ -51,7 +50,6 @@ function* tried(crowd: Crowd, i: number, next: () => number): Generator<Posed> {
   const { outline, turns } = crowd.bodies[i];
   const anyTurn = (): number =>
     turns.length > 0 ? turns[Math.floor(next() * turns.length)] : Math.floor(next() * 360);
-  yield own;
   for (let k = 0; k < NEARBY; k++) {
     const turn = next() < AS_IT_LAY ? own.turn : anyTurn();
     const [dx, dy] = [(2 * next() - 1) * outline.radius, (2 * next() - 1) * outline.radius];

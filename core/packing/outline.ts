@@ -31,16 +31,23 @@ export interface Outline {
   readonly fine: number;
   /** x, y and depth of places deep inside, by which pieces that lie on one another exactly are told. */
   readonly deep: Float64Array;
+  /** x, y and radius of discs inside that stand for the piece where it only matters about how much it lies in others. */
+  readonly discs: Float64Array;
 }
 
 /** Numbers of an edge and of a deep place. */
 export const EDGE = 6;
 export const DEEP = 3;
+/** Numbers of a disc. */
+export const DISC = 3;
 
 /** mm that outlines may be simplified by; the most places that an outline is looked at in, about; how many deep ones. */
 const TOLERANCE = 0.05;
 const PLACES = 40;
 const DEEP_PLACES = 4;
+/** How many discs stand for a piece, and how far apart they lie, in radii. */
+const DISCS = 20;
+const APART = 1.3;
 
 /**
  * What the search needs of a piece.
@@ -53,6 +60,7 @@ export function outlineOf(region: Region, box: Bounds, reach: number): Outline {
   );
   const isWhole = rings.every((ring, i) => ring.length === region[i].length);
   const field = fieldOf(rings, reach + 2 * TOLERANCE);
+  const inside = cellsInside(field);
   const step = rings.reduce((sum, ring) => sum + ringLength(ring), 0) / PLACES;
   const all = Float64Array.from(rings.flatMap((ring) => [...ring]));
   return {
@@ -66,7 +74,8 @@ export function outlineOf(region: Region, box: Bounds, reach: number): Outline {
     edges: edgesOf(rings),
     step,
     fine: step / FINE,
-    deep: Float64Array.from(deepPlaces(field).flatMap(({ x, y, depth }) => [x, y, depth])),
+    deep: numbersOf(deepPlaces(inside, DEEP_PLACES, 1)),
+    discs: numbersOf(deepPlaces(inside, DISCS, APART)),
   };
 }
 
@@ -100,8 +109,8 @@ interface Deep {
   readonly y: number;
 }
 
-/** The middle of the deepest cell, then of the deepest that lies outside the disc around the ones before. */
-function deepPlaces(field: Field): Deep[] {
+/** Middles of all cells inside, the deepest first. */
+function cellsInside(field: Field): Deep[] {
   const cells: Deep[] = [];
   for (let row = 0; row < field.rows; row++) {
     for (let column = 0; column < field.columns; column++) {
@@ -111,14 +120,22 @@ function deepPlaces(field: Field): Deep[] {
       cells.push({ depth: -distanceTo(field, x, y, 0), x, y });
     }
   }
-  cells.sort((a, b) => b.depth - a.depth || a.y - b.y || a.x - b.x);
+  return cells.sort((a, b) => b.depth - a.depth || a.y - b.y || a.x - b.x);
+}
+
+/** The deepest place, then the deepest that lies so many radii away from the discs around the ones before. */
+function deepPlaces(cells: readonly Deep[], count: number, apart: number): Deep[] {
   const chosen: Deep[] = [];
   for (const cell of cells) {
-    if (chosen.length === DEEP_PLACES) break;
-    if (chosen.every(({ x, y, depth }) => Math.hypot(x - cell.x, y - cell.y) > depth)) chosen.push(cell);
+    if (chosen.length === count) break;
+    if (chosen.every(({ x, y, depth }) => Math.hypot(x - cell.x, y - cell.y) > apart * depth))
+      chosen.push(cell);
   }
   return chosen;
 }
+
+const numbersOf = (places: readonly Deep[]): Float64Array =>
+  Float64Array.from(places.flatMap(({ x, y, depth }) => [x, y, depth]));
 
 /** The corners of the least convex outline around points (Andrew 1979). */
 function hull(xy: Float64Array): Float64Array {

@@ -243,4 +243,12 @@ input[type='color'] {
 .icon:hover {
   background: var(--rule-soft);
 }
+@media (max-width: 1180px) {
+  .details {
+    gap: 18px;
+  }
+  .line :deep(input) {
+    max-width: 6.6em;
+  }
+}
 </style>

@@ -387,7 +387,7 @@ async function bring(event: Event): Promise<void> {
 }
 .stock {
   display: grid;
-  width: 176px;
+  width: 164px;
   padding: 2px 6px;
   font-size: 13px;
   white-space: normal;

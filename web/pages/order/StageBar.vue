@@ -53,11 +53,12 @@ const look = useStage();
 .bar {
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: 11px;
   padding: 11px 14px 0;
 }
 .views {
   display: flex;
+  flex: none;
   border: var(--line) solid var(--ink);
   border-radius: var(--radius-card);
   background: var(--card);
@@ -65,7 +66,7 @@ const look = useStage();
 }
 .views button {
   height: 29px;
-  padding: 0 13px;
+  padding: 0 11px;
   border: 0;
   background: none;
   font-size: 14px;
@@ -111,7 +112,8 @@ const look = useStage();
     gap: 6px;
   }
   .views button {
-    padding: 0 9px;
+    padding: 0 7px;
+    font-size: 13.5px;
   }
 }
 </style>
