@@ -1,5 +1,6 @@
 /** Art taken apart to save film: what each way comes to, the search for less, what it found kept, cut and put up. */
 import type { Page } from '@playwright/test';
+import type { Shop } from './shop';
 import { cancelAll, choose, expect, loadFilm, saved, section, settled, test } from './shop';
 
 async function openLayout(page: Page): Promise<void> {
@@ -17,6 +18,23 @@ const metres = async (page: Page, name: string): Promise<number> => {
   await expect(card).toContainText(/\d m$/);
   return parseFloat((await card.locator('small').innerText()).replace(',', '.'));
 };
+
+/** Leaves only the hull's own film to be cut. */
+async function onlyDamson(page: Page): Promise<void> {
+  await section(page, 'Films').click();
+  for (const box of await page.getByRole('checkbox', { name: /^Cut #/ }).all())
+    if (!/#4b1f4a/i.test((await box.getAttribute('aria-label')) ?? '')) await box.uncheck();
+  await saved(page);
+  await settled(page);
+}
+/** Queues it, and loads so much of it. */
+async function cutDamson(page: Page, shop: Shop, length?: number): Promise<void> {
+  await cancelAll(page);
+  await loadFilm(shop, 610, { length });
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await page.waitForURL(/cutters\/curlew/);
+  await page.getByRole('button', { name: 'Damson is loaded' }).click();
+}
 
 test('each way says beforehand what it comes to; a search takes less, is stopped, kept and undone', async ({
   page,
@@ -202,16 +220,8 @@ test('weed lines are laid by themselves, added, moved and taken out, and cut', a
   await expect(lines).toHaveCount(count - 1);
   await saved(page);
 
-  await section(page, 'Films').click();
-  for (const box of await page.getByRole('checkbox', { name: /^Cut #/ }).all())
-    if (!/#4b1f4a/i.test((await box.getAttribute('aria-label')) ?? '')) await box.uncheck();
-  await saved(page);
-  await settled(page);
-  await cancelAll(page);
-  await loadFilm(shop, 610);
-  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
-  await page.waitForURL(/cutters\/curlew/);
-  await page.getByRole('button', { name: 'Damson is loaded' }).click();
+  await onlyDamson(page);
+  await cutDamson(page, shop);
   await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible({ timeout: 90_000 });
   await page.goBack();
   await page.getByRole('button', { name: 'As cut' }).click();
@@ -228,11 +238,7 @@ test('packed by piece it is cut, and the application sheet shows where each piec
   await way(page, 'By piece').click();
   await page.getByLabel('Copies', { exact: true }).fill('1');
   await page.keyboard.press('Enter');
-  await section(page, 'Films').click();
-  for (const box of await page.getByRole('checkbox', { name: /^Cut #/ }).all())
-    if (!/#4b1f4a/i.test((await box.getAttribute('aria-label')) ?? '')) await box.uncheck();
-  await saved(page);
-  await settled(page);
+  await onlyDamson(page);
   await page.getByRole('link', { name: 'Weeding and applying' }).click();
   const onSign = page.getByRole('img', { name: 'Where pieces of Damson sit on the sign' });
   await expect(onSign.locator('text')).toHaveCount(10);
@@ -241,11 +247,7 @@ test('packed by piece it is cut, and the application sheet shows where each piec
   ).toHaveCount(10);
   await page.getByRole('link', { name: 'The order' }).click();
 
-  await cancelAll(page);
-  await loadFilm(shop, 610);
-  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
-  await page.waitForURL(/cutters\/curlew/);
-  await page.getByRole('button', { name: 'Damson is loaded' }).click();
+  await cutDamson(page, shop);
   await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible({ timeout: 90_000 });
   await page.goBack();
   await page.getByRole('button', { name: 'As cut' }).click();
@@ -263,11 +265,7 @@ test('cut from an offcut: what fits is listed, and what is left of it is on the 
   await page.getByLabel('Copies', { exact: true }).fill('1');
   await page.keyboard.press('Enter');
   await choose(page, 'Weed lines', 'none');
-  await section(page, 'Films').click();
-  for (const box of await page.getByRole('checkbox', { name: /^Cut #/ }).all())
-    if (!/#4b1f4a/i.test((await box.getAttribute('aria-label')) ?? '')) await box.uncheck();
-  await saved(page);
-  await settled(page);
+  await onlyDamson(page);
   await page.getByRole('button', { name: 'On the film' }).click();
   const offcut = page.getByRole('listitem').filter({ hasText: 'Offcut D-17' });
   await expect(offcut).toContainText('fits');
@@ -276,11 +274,7 @@ test('cut from an offcut: what fits is listed, and what is left of it is on the 
   await expect(offcut.getByRole('button', { name: 'Taken' })).toBeVisible();
   await saved(page);
   await settled(page);
-  await cancelAll(page);
-  await loadFilm(shop, 610, { length: 1210 });
-  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
-  await page.waitForURL(/cutters\/curlew/);
-  await page.getByRole('button', { name: 'Damson is loaded' }).click();
+  await cutDamson(page, shop, 1210);
   await expect(page.getByText('Write on what is left:')).toBeVisible({ timeout: 90_000 });
   const code = await page.locator('.rest b').first().innerText();
   expect(code).toMatch(/^D-\d+$/);
@@ -305,6 +299,8 @@ test('copies in rows and as many as fit; an exact place, the film’s whole widt
     .first()
     .click();
   await section(page, 'Layout').click();
+  // as another test left it, its pieces are packed
+  await way(page, 'As one').click();
   const copies = page.getByLabel('Copies', { exact: true });
   const enter = async (label: string, value: string): Promise<void> => {
     await page.getByLabel(label, { exact: true }).fill(value);

@@ -86,7 +86,7 @@ function take(pick: RollPick | undefined): void {
           ></span
         >
         <button
-          class="button small"
+          class="button slim"
           :aria-pressed="isPicked(row.roll)"
           :disabled="!laying.isFree"
           @click="take(isPicked(row.roll) ? undefined : pickOf(row.roll))"
@@ -103,7 +103,7 @@ function take(pick: RollPick | undefined): void {
           }}</span><small class="soft">as it reads it</small></span
         >
         <button
-          class="button small"
+          class="button slim"
           :aria-pressed="isLoadedPicked"
           :disabled="!laying.isFree"
           @click="take(isLoadedPicked ? undefined : loadedSize)"
@@ -157,13 +157,7 @@ li {
   background: var(--gooseberry-soft);
   border-radius: 10px;
 }
-.small {
-  min-height: 0;
-  height: 26px;
-  padding: 0 8px;
-  font-size: 12.5px;
-}
-.small[aria-pressed='true'] {
+.slim[aria-pressed='true'] {
   color: var(--card);
   background: var(--damson);
 }

@@ -35,7 +35,7 @@ async function fill(): Promise<void> {
     <span>Copies</span>
     <span class="fields">
       <button
-        class="button small"
+        class="button slim"
         title="As many copies as one strip of every film has room for"
         :disabled="store.planning || filling !== undefined"
         @click="fill"
@@ -91,11 +91,5 @@ async function fill(): Promise<void> {
 .few {
   width: 4em;
   text-align: right;
-}
-.small {
-  min-height: 0;
-  height: 30px;
-  padding: 0 9px;
-  font-size: 13px;
 }
 </style>

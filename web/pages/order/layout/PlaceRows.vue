@@ -63,18 +63,12 @@ function fit(): void {
   </template>
   <div v-if="hasRows && scale !== undefined" class="row">
     <span>Size of the sign</span>
-    <button class="button small" :disabled="store.planning" @click="fit">Fit to the film’s width</button>
+    <button class="button slim" :disabled="store.planning" @click="fit">Fit to the film’s width</button>
   </div>
 </template>
 
 <style scoped>
 .row :deep(.p-select) {
   width: 184px;
-}
-.small {
-  min-height: 0;
-  height: 30px;
-  padding: 0 9px;
-  font-size: 13px;
 }
 </style>
