@@ -17,6 +17,7 @@ import {
   mirrorFindings,
   noRoll,
   offcutGone,
+  onlyOffcuts,
   rollMisfit,
   tooWide,
 } from './layoutFindings';
@@ -63,7 +64,7 @@ function ontoRolls(
 ): Layout {
   if (film.rolls.length === 0) return { strips: [], findings: [noRoll(film)] };
   let rolls = rollsFor(film, choices, cutter);
-  if (rolls.length === 0) return { strips: [], findings: [rollMisfit(film, cutter)] };
+  if (rolls.length === 0) return { strips: [], findings: [noneTaken(film, cutter)] };
   if (packOf(choices, film) !== 'one') return packed(film, rolls, parts, choices, cutter, outlines);
   const strips: Strip[] = [];
   let widest = 0;
@@ -84,6 +85,10 @@ function ontoRolls(
     findings: [...filmFindings(film, strips, cutter), ...abreastFindings(film, parts, widest, choices)],
   };
 }
+
+/** Why a cutter takes nothing of a film that is on the shelf. */
+const noneTaken = (film: Film, cutter: Bed): Finding =>
+  film.rolls.every(({ offcut }) => offcut !== undefined) ? onlyOffcuts(film) : rollMisfit(film, cutter);
 
 /** Copies that were to lie side by side and do not; panels are no copies of each other. */
 function abreastFindings(

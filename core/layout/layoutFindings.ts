@@ -66,6 +66,15 @@ export const fewerAbreast = ({ name }: Film, fit: number, wanted: number): Findi
   limit: wanted,
 });
 
+/** Nothing but offcuts is left, and somebody has to say which. */
+export const onlyOffcuts = ({ name, rolls }: Film): Finding => ({
+  code: 'only-offcuts',
+  film: name,
+  severity: 'stop',
+  message: `Only offcuts of ${name} are on the rack: ${rolls.map(({ offcut }) => offcut).join(', ')}.`,
+  waysOut: ['Pick the one it is cut from under Layout', 'Add a roll under Materials'],
+});
+
 /** An offcut that was picked has been used, or put away. */
 export const offcutGone = ({ name }: Film, code: string): Finding => ({
   code: 'offcut-gone',

@@ -25,7 +25,10 @@ const set = (change: Partial<LayoutChoices>): void =>
 /** Films of this order that can be cut from more than one thing, or from what lies in a cutter. */
 const severalRolls = computed(() =>
   (store.plan?.films ?? []).filter(
-    ({ film }) => film.rolls.length > 1 || own(layout.value.rolls, film.id) !== undefined,
+    ({ film }) =>
+      film.rolls.length > 1 ||
+      film.rolls.some(({ offcut }) => offcut !== undefined) ||
+      own(layout.value.rolls, film.id) !== undefined,
   ),
 );
 function setRoll(id: string, pick: RollPick | undefined): void {

@@ -76,7 +76,10 @@ function addLine(): void {
   if (at > 0 && at < strip.value.length) laying.addLine(strip.value, { axis: 'upright', at });
 }
 useEventListener('keydown', (event) => {
-  const isTyping = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName);
+  // a list finds its entries by their letters
+  const isTyping =
+    event.target instanceof HTMLElement &&
+    event.target.closest('input, textarea, [role=combobox], [role=listbox]') !== null;
   if (isTyping || event.ctrlKey || event.metaKey || event.altKey || event.key.toLowerCase() !== 'l') return;
   event.preventDefault();
   addLine();

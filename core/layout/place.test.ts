@@ -36,6 +36,23 @@ test('art that is scaled so takes the knife’s whole reach, with each border an
   expect(scaleToWidth([], DEFAULT_CHOICES.layout)).toBeUndefined();
 });
 
+test('of a film with nothing but offcuts one has to be picked; one that is gone is told', () => {
+  const offcut = { width: 610, lengthLeft: 1200, sheets: 1, offcut: 'D-4' };
+  const film = { ...FILM, rolls: [offcut] };
+  const part = { ...partOf(300, 80), film };
+  const laid = (rolls: LyingChoices['rolls']) =>
+    layOut(film, [part], { ...DEFAULT_CHOICES.layout, rolls }, CURLEW);
+  expect(laid({}).findings).toMatchObject([{ code: 'only-offcuts', severity: 'stop' }]);
+  expect(laid({ [film.id]: 'D-4' }).strips.map(({ roll }) => roll)).toEqual([offcut]);
+  expect(laid({ [film.id]: 'D-9' }).findings.map(({ code }) => code)).toEqual([
+    'only-offcuts',
+    'offcut-gone',
+  ]);
+  // the size of what lies in the cutter is a roll of its own
+  const [strip] = laid({ [film.id]: { width: 500, length: 9000 } }).strips;
+  expect(strip.roll).toEqual({ width: 500, lengthLeft: 9000 });
+});
+
 test('an exact place: so far behind the leading edge, so far from where the knife’s reach begins', () => {
   const how: LyingChoices = {
     ...DEFAULT_CHOICES.layout,
