@@ -128,8 +128,9 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     });
     const checks = await work.check(all, shop, tell);
     if (!isNewest() || !checks) return;
-    found = checks;
-    show(view, found, look !== undefined);
+    // what a look would find is not found: the list would jump when the look ends
+    if (look === undefined) found = checks;
+    show(view, checks, look !== undefined);
   }
 
   /** Gives a plan up that takes too long: what was shown stays, and nothing is cut from it. */
