@@ -156,6 +156,9 @@ export function strokeOutline(
   return woundPositive(rings);
 }
 
+/** Open lines end flat, corners are round. */
+export const PLAIN_STROKE = { join: 'round', cap: 'butt', miterLimit: 2 } as const;
+
 /** What raw offset rings wind around more often than not. */
 function woundPositive(rings: readonly Ring[]): Region {
   const paths = gridAll(rings.filter((ring) => ring.length > 0));

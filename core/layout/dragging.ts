@@ -1,9 +1,9 @@
 /** A piece held over its film. */
-import { areApart, isAcross, posed } from '../packing/body';
+import { areApart, isAcross, movedInside, posed } from '../packing/body';
 import type { Lying } from '../packing/lying';
 import type { OnFilm } from './onFilm';
-import { nameOf } from './onFilm';
 import type { PackedPiece } from './strip';
+import { pieceName } from './strip';
 
 /** Which piece of a film is held, and on which of its strips. */
 export interface HeldPiece extends Pick<PackedPiece, 'part' | 'copy'> {
@@ -29,7 +29,8 @@ export function holdPiece(
   { strip, part, copy }: HeldPiece,
 ): ((lying: Lying) => Held) | undefined {
   const batch = batches[strip] as (typeof batches)[number] | undefined;
-  const held = batch?.items.findIndex((item) => nameOf(item.part.id, item.copy) === nameOf(part, copy)) ?? -1;
+  const held =
+    batch?.items.findIndex((item) => pieceName(item.part.id, item.copy) === pieceName(part, copy)) ?? -1;
   if (!batch || held < 0) return undefined;
   const room = { across, spacing: packing.choices.between };
   const { items, bodies } = batch;
@@ -37,14 +38,12 @@ export function holdPiece(
   const { outline } = bodies[held];
   return (lying) => {
     const pose = posed(outline, lying);
-    const { minX, minY, maxX, maxY } = pose.box;
-    const x = Math.min(Math.max(lying.x, -minX), Math.max(-minX, along - maxX));
-    const y = Math.min(Math.max(lying.y, -minY), Math.max(-minY, across - maxY));
+    const { x, y } = movedInside(pose, room, along);
     const touches = items.flatMap((item, i) => {
       if (i === held || areApart(outline, pose, bodies[i].outline, poses[i], room)) return [];
       return [{ part: item.part.id, copy: item.copy }];
     });
-    const isInside = isAcross(pose, room) && lying.x + maxX <= along;
+    const isInside = isAcross(pose, room) && lying.x + pose.box.maxX <= along;
     return { touches, isInside, inside: { ...lying, x, y } };
   };
 }

@@ -6,7 +6,8 @@ import { rectangle } from '../geometry/region';
 import type { Part } from '../panels/part';
 import { DEFAULT_CHOICES } from '../plan/choices';
 import { random } from '../random';
-import { holdLaid, layOut, packLaid } from './layOut';
+import { holdLaid, packLaid } from './laidPieces.testing';
+import { layOut } from './layOut';
 import type { LyingChoices, PackedPiece, PackedStrip } from './strip';
 
 const FILM: Film = { ...DEMO_FILMS[0], rolls: [{ width: 610, lengthLeft: 20_000 }] };

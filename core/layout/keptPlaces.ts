@@ -5,10 +5,11 @@ import { layable } from '../packing/body';
 import { fill } from '../packing/fill';
 import type { Lying } from '../packing/lying';
 import type { Batch, OnFilm, Packing } from './onFilm';
-import { bodiesOf, lengthOf, nameOf } from './onFilm';
+import { bodiesOf, lengthOf } from './onFilm';
 import { roomOnRoll } from './roll';
 import type { Item } from './shelves';
 import type { PackedStrip } from './strip';
+import { pieceName } from './strip';
 
 /** A piece, and where it was kept. */
 interface Kept {
@@ -33,12 +34,14 @@ export function keptPlaces(
   const { across, along } = room;
   const strip = { across, spacing: packing.choices.between };
   const bodies = bodiesOf(film, items, across, packing);
-  const known = new Map(items.map((item, i) => [nameOf(item.part.id, item.copy), { item, body: bodies[i] }]));
+  const known = new Map(
+    items.map((item, i) => [pieceName(item.part.id, item.copy), { item, body: bodies[i] }]),
+  );
   const kept = strips.map(({ pieces }) => {
     // what was put by hand comes first: the others make way
     const inOrder = [...pieces].sort((a, b) => Number(b.pinned) - Number(a.pinned));
     const all = inOrder.flatMap(({ part, copy, turn, x, y, pinned }): Kept[] => {
-      const own = known.get(nameOf(part, copy));
+      const own = known.get(pieceName(part, copy));
       return own ? [{ item: own.item, body: { ...own.body, isPinned: pinned }, lying: { turn, x, y } }] : [];
     });
     const isFree = layable(
@@ -48,7 +51,7 @@ export function keptPlaces(
     );
     return all.filter((one, i) => isFree[i] && endOf(one) <= along + SLACK);
   });
-  for (const { item } of kept.flat()) known.delete(nameOf(item.part.id, item.copy));
+  for (const { item } of kept.flat()) known.delete(pieceName(item.part.id, item.copy));
   const isAll = known.size === 0 && kept.flat().length === strips.flatMap(({ pieces }) => pieces).length;
   if (!isAll && !kept.flat().some(({ body }) => body.isPinned)) return undefined;
   const batches = withRest(kept, [...known.values()], strip, along);

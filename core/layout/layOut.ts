@@ -6,7 +6,6 @@ import { heightOf, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../geometry/matrix';
 import type { Spot } from '../geometry/spot';
-import type { Lying } from '../packing/lying';
 import type { Part } from '../panels/part';
 import type { Bed } from './cutter';
 import { cuttableWidth } from './cutter';
@@ -23,12 +22,8 @@ import {
 } from './layoutFindings';
 import type { Item, Shelf } from './shelves';
 import { finishedStrip, topOf } from './finishedStrip';
-import type { Held, HeldPiece } from './dragging';
-import { holdPiece } from './dragging';
 import type { MakeOutline, OnFilm } from './onFilm';
 import { outlineOfPart } from './onFilm';
-import type { PackStep } from './packCloser';
-import { packCloser } from './packCloser';
 import { packedStrips } from './packedStrips';
 import { packOnFilm } from './packOnFilm';
 import { missingOffcut, rimOf, rollsFor, startOf, SWING_ROOM } from './roll';
@@ -130,36 +125,20 @@ function packed(
 }
 
 /**
- * Packs a film's pieces closer than they lie now, round by round; nothing for one that is laid as one, or has no room.
- * @param rounds for each strip; the same seed and rounds end in the same places
+ * A film's pieces as they are packed: what is searched for closer places, and what is taken up by hand.
+ * @returns undefined: it is laid as one, or has no room
  */
-export function* packLaid(
+export function laidPieces(
   film: Film,
   parts: readonly Part[],
   choices: LyingChoices,
   cutter: Bed,
-  how: { readonly rounds: number; readonly seed: number },
   outlines: MakeOutline = outlineOfPart,
-): Generator<PackStep, void, void> {
-  const rolls = rollsFor(film, choices, cutter);
-  if (packOf(choices, film) === 'one' || parts.length === 0 || rolls.length === 0) return;
-  const on = packedOn(film, rolls, parts, choices, cutter, outlines);
-  if (!('code' in on)) yield* packCloser(on, how);
-}
-
-/** A piece of a film that is packed, held over it. @returns undefined: it is not there */
-export function holdLaid(
-  film: Film,
-  parts: readonly Part[],
-  choices: LyingChoices,
-  cutter: Bed,
-  piece: HeldPiece,
-  outlines: MakeOutline = outlineOfPart,
-): ((lying: Lying) => Held) | undefined {
+): OnFilm | undefined {
   const rolls = rollsFor(film, choices, cutter);
   if (packOf(choices, film) === 'one' || parts.length === 0 || rolls.length === 0) return undefined;
   const on = packedOn(film, rolls, parts, choices, cutter, outlines);
-  return 'code' in on ? undefined : holdPiece(on, piece);
+  return 'code' in on ? undefined : on;
 }
 
 const copiesOf = (part: Part, { copies }: LyingChoices): Item[] =>

@@ -1,10 +1,9 @@
 /** Pieces of a film on the strips of one of its rolls. */
 import type { Film, Roll } from '../films/film';
-import { hasGrain } from '../films/film';
 import type { Bounds } from '../geometry/bounds';
 import { largest } from '../geometry/lists';
 import type { Matrix } from '../geometry/matrix';
-import { mapRegion, strokeOutline, weld } from '../geometry/region';
+import { mapRegion } from '../geometry/region';
 import type { Body } from '../packing/body';
 import { squareOf } from '../packing/fill';
 import type { Lying } from '../packing/lying';
@@ -12,10 +11,12 @@ import { cosOf, sinOf } from '../packing/lying';
 import type { Outline } from '../packing/outline';
 import { outlineOf, turnedBox } from '../packing/outline';
 import type { Part } from '../panels/part';
+import { solidOf } from '../panels/part';
 import type { Bed } from './cutter';
 import type { RollRoom } from './roll';
 import type { Item } from './shelves';
 import type { LyingChoices, PackedPiece } from './strip';
+import { turnsOf } from './strip';
 
 /** What lies on one strip. */
 export interface Batch {
@@ -43,20 +44,13 @@ export interface OnFilm extends RollRoom {
   readonly batches: readonly Batch[];
 }
 
-/** What a film allows, of what is asked for. */
-function turnsOf(film: Film, { turns }: LyingChoices): readonly number[] {
-  if (turns === 'none') return [0];
-  if (hasGrain(film)) return [0, 180];
-  return turns === 'free' ? [] : [0, 90, 180, 270];
-}
-
 export function bodiesOf(
   film: Film,
   items: readonly Item[],
   across: number,
   { choices, mirrored, outlines }: Packing,
 ): Body[] {
-  const turns = turnsOf(film, choices);
+  const turns = turnsOf(choices, film);
   const reach = choices.between + 2 * squareOf(across);
   const known = new Map<Part, Outline>();
   return items.map(({ part }): Body => {
@@ -66,22 +60,18 @@ export function bodiesOf(
   });
 }
 
-/** Art and lines of a part as they will be cut. */
+/** A part as it will be cut. */
 export function outlineOfPart(part: Part, mirrored: boolean, reach: number): Outline {
-  const { bounds, region, lines } = part;
-  const drawn = lines.length === 0 ? [] : strokeOutline(lines, LINE_WIDTH, LINE);
-  const all = drawn.length === 0 ? region : weld([...region, ...drawn]);
+  const { bounds } = part;
+  const all = solidOf(part, LINE_WIDTH);
   return outlineOf(mirrored ? mapRegion(all, mirrorOf(bounds)) : all, bounds, reach);
 }
 
 /** A line that a tool follows takes room too, mm. */
 const LINE_WIDTH = 0.5;
-const LINE = { join: 'round', cap: 'butt', miterLimit: 2 } as const;
 
 /** Left to right about the middle of a box. */
 export const mirrorOf = ({ minX, maxX }: Bounds): Matrix => [-1, 0, 0, 1, minX + maxX, 0];
-
-export const nameOf = (part: string, copy: number): string => `${part} ${copy}`;
 
 export function lengthOf({ bodies, lying }: Pick<Batch, 'bodies' | 'lying'>): number {
   return largest(

@@ -5,7 +5,8 @@ import { mapRegion, rectangle, regionBounds, ringArea } from '../geometry/region
 import type { Region } from '../geometry/region';
 import type { Part } from '../panels/part';
 import { DEFAULT_CHOICES } from '../plan/choices';
-import { layOut, packLaid } from './layOut';
+import { packLaid } from './laidPieces.testing';
+import { layOut } from './layOut';
 import type { LyingChoices, PackedStrip, Strip } from './strip';
 
 const FILM: Film = { ...DEMO_FILMS[0], rolls: [{ width: 610, lengthLeft: 20_000 }] };

@@ -9,11 +9,12 @@ import { own } from '../units/own';
 import { keptPlaces } from './keptPlaces';
 import { pieceTooLarge, tooManyToPack } from './layoutFindings';
 import type { Batch, OnFilm, Packing } from './onFilm';
-import { bodiesOf, lengthOf, nameOf } from './onFilm';
+import { bodiesOf, lengthOf } from './onFilm';
 import { packedStrips } from './packedStrips';
 import { roomOnRoll } from './roll';
 import type { Item } from './shelves';
 import { isShelves, shelvesOf } from './shelves';
+import { pieceName } from './strip';
 
 /** More than these a search gets nowhere with. */
 const MOST_PIECES = 1000;
@@ -90,10 +91,10 @@ function inRows(batch: Batch, across: number, { choices }: Packing): Batch | und
     let y = 0;
     for (const item of items) {
       const lying = { turn: item.turned ? 90 : 0, x: x + item.along / 2, y: y + item.across / 2 };
-      at.set(nameOf(item.part.id, item.copy), lying);
+      at.set(pieceName(item.part.id, item.copy), lying);
       y += item.across + between;
     }
     x += along + between;
   }
-  return { ...batch, lying: batch.items.map(({ part, copy }) => at.get(nameOf(part.id, copy))!) };
+  return { ...batch, lying: batch.items.map(({ part, copy }) => at.get(pieceName(part.id, copy))!) };
 }

@@ -1,6 +1,7 @@
 /** How parts lie on film. */
 import { own } from '../units/own';
 import type { Film, Roll } from '../films/film';
+import { hasGrain } from '../films/film';
 import type { FilmSize } from '../films/leftover';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
@@ -53,6 +54,13 @@ export type Pack = (typeof PACKS)[number];
 export const packOf = ({ pack, packFilm }: Pick<LyingChoices, 'pack' | 'packFilm'>, film: Film): Pack =>
   own(packFilm, film.id) ?? pack;
 
+/** Degrees that pieces may be turned by, of what is asked for what their film allows; none: any. */
+export function turnsOf({ turns }: Pick<LyingChoices, 'turns'>, film: Film): readonly number[] {
+  if (turns === 'none') return [0];
+  if (hasGrain(film)) return [0, 180];
+  return turns === 'free' ? [] : [0, 90, 180, 270];
+}
+
 /** Pieces on a strip of a roll of that width. */
 export interface PackedStrip {
   readonly roll: number;
@@ -65,6 +73,9 @@ export interface PackedPiece extends Lying {
   /** It stays where a person put it. */
   readonly pinned: boolean;
 }
+
+/** What a piece is known by: which part it is, and which copy. */
+export const pieceName = (part: string, copy: number): string => `${part} ${copy}`;
 
 /** One copy of a part on the film: maps face view to the strip. */
 export interface Placement {

@@ -58,6 +58,14 @@ export function leastAlong({ outline, turns }: Body, across: number): number {
 export const isAcross = ({ x, y, box }: Posed, { across }: Room): boolean =>
   x + box.minX > -ROUNDING && y + box.minY > -ROUNDING && y + box.maxY < across + ROUNDING;
 
+/** A piece moved into a strip of that length. */
+export function movedInside(pose: Posed, { across }: Room, length: number): Posed {
+  const { box } = pose;
+  const x = Math.min(Math.max(pose.x, -box.minX), Math.max(-box.minX, length - box.maxX));
+  const y = Math.min(Math.max(pose.y, -box.minY), across - box.maxY);
+  return x === pose.x && y === pose.y ? pose : { ...pose, x, y };
+}
+
 /** Whether two pieces lie as far apart as they have to. */
 export function areApart(a: Outline, p: Posed, b: Outline, q: Posed, { spacing }: Room): boolean {
   if (!areNear(p, q, spacing)) return true;

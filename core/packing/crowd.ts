@@ -1,7 +1,7 @@
 /** All pieces as they lie on a strip, and how much they lie in one another. */
 import { largest } from '../geometry/lists';
 import type { Body, Posed, Room } from './body';
-import { areNear, needOf, posed } from './body';
+import { areNear, movedInside, needOf, posed } from './body';
 import type { Lying } from './lying';
 import type { Outline } from './outline';
 import { cross, denser } from './outline';
@@ -50,10 +50,7 @@ export class Crowd {
 
   /** Moved into the strip. */
   inside(pose: Posed): Posed {
-    const { box } = pose;
-    const x = Math.min(Math.max(pose.x, -box.minX), Math.max(-box.minX, this.length - box.maxX));
-    const y = Math.min(Math.max(pose.y, -box.minY), this.room.across - box.maxY);
-    return x === pose.x && y === pose.y ? pose : { ...pose, x, y };
+    return movedInside(pose, this.room, this.length);
   }
 
   fits({ box }: Posed): boolean {

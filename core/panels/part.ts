@@ -4,6 +4,7 @@ import type { Film } from '../films/film';
 import type { Bounds } from '../geometry/bounds';
 import type { Polyline } from '../geometry/path';
 import type { Region } from '../geometry/region';
+import { PLAIN_STROKE, strokeOutline, weld } from '../geometry/region';
 
 /** What stays together on the film, face view. */
 export interface Part {
@@ -28,6 +29,12 @@ export interface Part {
   readonly number?: number;
   /** Copies of it; missing: as many as of all. */
   readonly copies?: number;
+}
+
+/** All that is cut of a part, lines and what is written into its waste as strokes so wide, mm. */
+export function solidOf({ region, lines, waste }: Part, width: number): Region {
+  const drawn = [...lines, ...waste];
+  return drawn.length === 0 ? region : weld([...region, ...strokeOutline(drawn, width, PLAIN_STROKE)]);
 }
 
 /** A seam key, or a stroke of a panel's number. */

@@ -5,9 +5,11 @@ import type { Roll } from '../films/film';
 import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
 import type { Held, HeldPiece } from '../layout/dragging';
-import { holdLaid, packLaid } from '../layout/layOut';
+import { holdPiece } from '../layout/dragging';
+import { laidPieces } from '../layout/layOut';
 import type { MakeOutline } from '../layout/onFilm';
 import type { PackStep } from '../layout/packCloser';
+import { packCloser } from '../layout/packCloser';
 import type { LayoutChoices, Pack } from '../layout/strip';
 import { PACKS, packOf } from '../layout/strip';
 import { NO_WEED_LINES } from '../layout/weedChoices';
@@ -130,15 +132,18 @@ export function offersBy({
     return { drawn, separation, films, layings };
   };
 
-  /** Films that are taken apart to be packed, with what their layout reads. */
+  /** Films that are taken apart to be packed, and their pieces on them. */
   const packedFilms = (...asked: Asked) => {
     const way = onTheWay(...asked);
     const [, choices] = asked;
     return (way?.films(choices) ?? []).flatMap(({ layer, film, cutter }) => {
       const pack = packOf(choices.layout, film);
       if (pack === 'one') return [];
-      const parts = () => pieces(layer, pack, letters(way!.drawn.shapes));
-      return [{ film, parts, layout: layoutOf(choices.layout, film.id), bed: bedOf(cutter) }];
+      const on = () => {
+        const parts = pieces(layer, pack, letters(way!.drawn.shapes));
+        return laidPieces(film, parts, layoutOf(choices.layout, film.id), bedOf(cutter), outlines);
+      };
+      return [{ film, on }];
     });
   };
 
@@ -165,14 +170,16 @@ export function offersBy({
     },
 
     *pack(artworks, choices, shop, { film: only, ...how }) {
-      for (const { film, parts, layout, bed } of packedFilms(artworks, choices, shop))
-        if (only === undefined || film.id === only)
-          yield* packLaid(film, parts(), layout, bed, how, outlines);
+      for (const { film, on } of packedFilms(artworks, choices, shop)) {
+        const laidOn = only === undefined || film.id === only ? on() : undefined;
+        if (laidOn) yield* packCloser(laidOn, how);
+      }
     },
 
     hold(artworks, choices, shop, { film: id, ...piece }) {
       const own = packedFilms(artworks, choices, shop).find(({ film }) => film.id === id);
-      return own && holdLaid(own.film, own.parts(), own.layout, own.bed, piece, outlines);
+      const laidOn = own?.on();
+      return laidOn && holdPiece(laidOn, piece);
     },
 
     *packs(artworks, choices, shop) {

@@ -4,7 +4,7 @@ import { boundsTouch, emptyBounds, growBounds } from '../geometry/bounds';
 import type { Polyline } from '../geometry/path';
 import { backwards, joinedPoints, lineLength } from '../geometry/path';
 import type { Region } from '../geometry/region';
-import { difference, linesInside, regionBounds, strokeOutline } from '../geometry/region';
+import { difference, linesInside, PLAIN_STROKE, regionBounds, strokeOutline } from '../geometry/region';
 import type { Axis, Span } from '../panels/axis';
 import { boxOfSpans, otherAxis, spanOf } from '../panels/axis';
 import type { Corridor } from '../panels/inkGrid';
@@ -30,7 +30,6 @@ export const obstacleOf = (kept: Region, wide: Region): Obstacle => ({
 const CELLS = 120_000;
 /** Less than this of what is kept clear is rounding, mm. */
 const ROUNDING = 2e-3;
-const PLAIN = { join: 'round', cap: 'butt', miterLimit: 2 } as const;
 /** mm of ink where a line crosses others: once, and not to and fro. */
 const CROSSED = 1;
 /** Lines end on others within half of this, mm. */
@@ -123,7 +122,7 @@ function ledAround(
 ): Polyline {
   const room = boxOfSpans(axis, [corridor.low, corridor.high], [corridor.from, corridor.to]);
   const wide = obstacles.filter(({ box }) => boundsTouch(box, room)).map((one) => one.wide);
-  const crossed = others.length === 0 ? [] : [strokeOutline(others, CROSSED, PLAIN)];
+  const crossed = others.length === 0 ? [] : [strokeOutline(others, CROSSED, PLAIN_STROKE)];
   const rules = { narrowest: 1, radius: 0, kept: [], straight: [] };
   return { points: wander([...wide, ...crossed], axis, corridor, rules, CELLS), closed: false };
 }
@@ -143,7 +142,7 @@ function stretchesOf(
   const clear = whole.filter(isClear);
   const rest = whole.filter((stretch) => !clear.includes(stretch));
   if (rest.length === 0 || others.length === 0) return { clear, blocked: lengthOf(rest) };
-  const parted = linesInside(rest, difference(inside, strokeOutline(others, HAIR, PLAIN)));
+  const parted = linesInside(rest, difference(inside, strokeOutline(others, HAIR, PLAIN_STROKE)));
   const free = parted.filter(isClear);
   return { clear: [...clear, ...joined(free, axis)], blocked: lengthOf(rest) - lengthOf(free) };
 }

@@ -15,11 +15,11 @@ import {
   rectangle,
   ringArea,
   ringBounds,
-  strokeOutline,
   weld,
 } from '../geometry/region';
 import type { LayoutChoices, Placement, Strip } from '../layout/strip';
 import type { Part } from '../panels/part';
+import { solidOf } from '../panels/part';
 import { weedBorder } from './boxBorder';
 import type { LinesLaid, StripWeedLines, WeedLine } from './lines';
 import { linesOn } from './lines';
@@ -133,8 +133,7 @@ const tabsOf = ({ part, matrix }: Placement): Bounds[] =>
 
 /** Follows the art at a distance; like a box, it is broken beside layer marks. */
 function followed(placed: readonly Placement[], tabs: readonly Bounds[], box: Bounds, distance: number) {
-  const grown = solids(placed, distance);
-  const outlines = weld(grown).filter((ring) => ringArea(ring) > 0);
+  const outlines = weld(letOutEach(placed, distance).flat()).filter((ring) => ringArea(ring) > 0);
   const lines = outlines.map((points): Polyline => ({ points, closed: true }));
   const border = tabs.length === 0 ? lines : withoutTabs(lines, tabs, outset(box, 2 * distance), distance);
   return { box: outset(box, distance), inside: outlines, border };
@@ -145,23 +144,18 @@ function withoutTabs(lines: readonly Polyline[], tabs: readonly Bounds[], all: B
   return linesInside(lines, difference(rectangle(outset(all, 1)), beside));
 }
 
-/** What is cut of placements and written into their waste, let out by a distance; equal parts are let out once. */
-function solids(placed: readonly Placement[], distance: number): Region {
+/** What is cut of each placement and written into its waste, let out by a distance; equal parts are let out once. */
+function letOutEach(placed: readonly Placement[], distance: number): Region[] {
   const known = new Map<Part, Region>();
-  return placed.flatMap(({ part, matrix }) => {
-    const out = known.get(part) ?? grow(solidOf(part), distance);
+  return placed.map(({ part, matrix }) => {
+    const out = known.get(part) ?? grow(solidOf(part, LINE_WIDTH), distance);
     known.set(part, out);
     return mapRegion(out, matrix);
   });
 }
 
 /** A line that a tool follows, mm. */
-const STROKE = { width: 0.2, style: { join: 'round', cap: 'butt', miterLimit: 2 } } as const;
-
-function solidOf({ region, lines, waste }: Part): Region {
-  const drawn = [...lines, ...waste];
-  return drawn.length === 0 ? region : weld([...region, ...strokeOutline(drawn, STROKE.width, STROKE.style)]);
-}
+const LINE_WIDTH = 0.2;
 
 /** Lines on every stretch of waste; stretches with the same art lying the same way get the same lines. */
 function linesLaid(strip: Strip, fields: readonly Field[], choices: StripWeedLines): LinesLaid {
@@ -196,11 +190,6 @@ const movedLines = (laid: LinesLaid, by: Matrix): LinesLaid => ({
 });
 
 function obstaclesOf({ placements }: Strip, away: number): Obstacle[] {
-  const known = new Map<Part, readonly [Region, Region]>();
-  return placements.map(({ part, matrix }) => {
-    const solid = solidOf(part);
-    const out = known.get(part) ?? ([grow(solid, away), grow(solid, away + WIDER)] as const);
-    known.set(part, out);
-    return obstacleOf(mapRegion(out[0], matrix), mapRegion(out[1], matrix));
-  });
+  const wide = letOutEach(placements, away + WIDER);
+  return letOutEach(placements, away).map((kept, i) => obstacleOf(kept, wide[i]));
 }
