@@ -80,7 +80,7 @@ export function placeOn(region: Region): { readonly x: number; readonly y: numbe
 }
 
 /** Whether a place lies inside a ring: even-odd ray crossing. */
-export function isInside(ring: Ring, [x, y]: Spot): boolean {
+export function isInside(ring: ArrayLike<number>, [x, y]: Spot): boolean {
   let inside = false;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     if (ring[i + 1] > y === ring[j + 1] > y) continue;

@@ -149,42 +149,37 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     (await asked((work) => work.pile([x, y]))) ?? [];
   const shapeAt = (film: string, x: number, y: number): Promise<Region | undefined> =>
     asked((work) => work.piece(film, [x, y]));
-  /** Tells what each way to place seams comes to, as the order stands. */
-  const seamOffers = async (tell: (offers: SeamOffers) => void): Promise<void> => {
+  /** The same of the order as it stands. */
+  const askedNow = async <T>(
+    ask: (plan: Remote<PlanWork>, now: ToPlan) => Promise<T>,
+  ): Promise<T | undefined> => {
     const now = newest();
-    if (now) await asked((work) => work.seams(now.choices, now.shop, proxy(tell)));
+    return now && asked((plan) => ask(plan, now));
   };
+  /** Tells what each way to place seams comes to. */
+  const seamOffers = (tell: (offers: SeamOffers) => void): Promise<unknown> =>
+    askedNow((work, { choices, shop }) => work.seams(choices, shop, proxy(tell)));
   /** Tells what each way to take art apart would come to. */
-  const packOffers = async (tell: (offer: PackOffer) => void): Promise<void> => {
-    const now = newest();
-    if (now) await asked((work) => work.packs(now.choices, now.shop, proxy(tell)));
-  };
-  /** As many copies as there is room for in one strip of every film; 0: not even one, or something else was planned. */
-  const mostCopies = async (tell: (copies: number) => void): Promise<number> => {
-    const now = newest();
-    return (now && (await asked((work) => work.most(now.choices, now.shop, proxy(tell))))) ?? 0;
-  };
+  const packOffers = (tell: (offer: PackOffer) => void): Promise<unknown> =>
+    askedNow((work, { choices, shop }) => work.packs(choices, shop, proxy(tell)));
   /** Tells what a film comes to on each roll, pile and offcut. */
-  const stockOffers = async (film: string, tell: (offer: StockOffer) => void): Promise<void> => {
-    const now = newest();
-    if (now) await asked((work) => work.stocks(now.choices, now.shop, film, proxy(tell)));
-  };
+  const stockOffers = (film: string, tell: (offer: StockOffer) => void): Promise<unknown> =>
+    askedNow((work, { choices, shop }) => work.stocks(choices, shop, film, proxy(tell)));
+  /** As many copies as there is room for in one strip of every film; 0: not even one, or something else was planned. */
+  const mostCopies = async (tell: (copies: number) => void): Promise<number> =>
+    (await askedNow((work, { choices, shop }) => work.most(choices, shop, proxy(tell)))) ?? 0;
   /**
    * Packs films closer; tells how far it is, and perhaps once more when it is over.
    * @returns where pieces lie at last, by film; undefined when it was given up with its plan
    */
-  const pack = async (
+  const pack = (
     how: PackAsked,
     tell: (step: PackStep) => void,
-  ): Promise<LayoutChoices['packed'] | undefined> => {
-    const now = newest();
-    return now && asked((work) => work.pack(now.choices, now.shop, how, proxy(tell)));
-  };
+  ): Promise<LayoutChoices['packed'] | undefined> =>
+    askedNow((work, { choices, shop }) => work.pack(choices, shop, how, proxy(tell)));
   /** Takes a piece of a packed film up: how it would lie is then asked of {@link held}. */
-  const hold = async (piece: HeldPiece & { readonly film: string }): Promise<boolean> => {
-    const now = newest();
-    return (now && (await asked((work) => work.hold(now.choices, now.shop, piece)))) ?? false;
-  };
+  const hold = (piece: HeldPiece & { readonly film: string }): Promise<unknown> =>
+    askedNow((work, { choices, shop }) => work.hold(choices, shop, piece));
   const held = (lying: Lying): Promise<Held | undefined> => asked((work) => work.held(lying));
   const stopPacking = async (): Promise<void> => worker?.plan.stopPacking();
   const snap = (x: number, y: number, reach: number): Promise<Snapped | undefined> =>

@@ -48,6 +48,17 @@ async function fetchArtwork(source: Source): Promise<Artwork> {
   return (await response.json()) as Artwork;
 }
 
+/** Tells one thing after the other; given up as soon as anything newer is planned. @returns whether all were told */
+async function toldAll<T>(things: Iterable<T>, tell: (thing: T) => void): Promise<boolean> {
+  const mine = newest;
+  for (const thing of things) {
+    tell(thing);
+    await new Promise((go) => setTimeout(go));
+    if (mine !== newest) return false;
+  }
+  return true;
+}
+
 const work = {
   /** Fetches artwork here, so that even a large one never passes through the page. */
   async open(sources: readonly Source[]): Promise<void> {
@@ -99,48 +110,24 @@ const work = {
     }
   },
 
-  /** What each way to place seams comes to, told one by one; given up as soon as anything newer is planned. */
-  async seams(choices: Choices, shop: Shop, tell: (offers: SeamOffers) => void): Promise<void> {
-    const mine = newest;
-    for (const offers of planner.seams(artworks, choices, shop)) {
-      tell(offers);
-      await new Promise((go) => setTimeout(go));
-      if (mine !== newest) return;
-    }
-  },
+  /** What each way to place seams comes to, told one by one. */
+  seams: (choices: Choices, shop: Shop, tell: (offers: SeamOffers) => void): Promise<boolean> =>
+    toldAll(planner.seams(artworks, choices, shop), tell),
 
-  /** What each way to take art apart would come to, told one by one; given up as soon as anything newer is planned. */
-  async packs(choices: Choices, shop: Shop, tell: (offer: PackOffer) => void): Promise<void> {
-    const mine = newest;
-    for (const offer of planner.packs(artworks, choices, shop)) {
-      if (offer) tell(offer);
-      await new Promise((go) => setTimeout(go));
-      if (mine !== newest) return;
-    }
-  },
+  /** What each way to take art apart would come to, told one by one. */
+  packs: (choices: Choices, shop: Shop, tell: (offer: PackOffer) => void): Promise<boolean> =>
+    toldAll(planner.packs(artworks, choices, shop), (offer) => offer && tell(offer)),
 
-  /** As many copies as there is room for, told as they become more; given up as soon as anything newer is planned. */
+  /** As many copies as there is room for, told as they become more. @returns how many at last; 0: not even one, or given up */
   async most(choices: Choices, shop: Shop, tell: (copies: number) => void): Promise<number> {
-    const mine = newest;
     let most = 0;
-    for (const copies of planner.most(artworks, choices, shop)) {
-      most = copies;
-      tell(copies);
-      await new Promise((go) => setTimeout(go));
-      if (mine !== newest) return 0;
-    }
-    return most;
+    const isAll = await toldAll(planner.most(artworks, choices, shop), (copies) => tell((most = copies)));
+    return isAll ? most : 0;
   },
 
-  /** What a film comes to on each roll, pile and offcut, told one by one; given up as soon as anything newer is planned. */
-  async stocks(choices: Choices, shop: Shop, film: string, tell: (offer: StockOffer) => void): Promise<void> {
-    const mine = newest;
-    for (const offer of planner.stocks(artworks, choices, shop, film)) {
-      tell(offer);
-      await new Promise((go) => setTimeout(go));
-      if (mine !== newest) return;
-    }
-  },
+  /** What a film comes to on each roll, pile and offcut, told one by one. */
+  stocks: (choices: Choices, shop: Shop, film: string, tell: (offer: StockOffer) => void): Promise<boolean> =>
+    toldAll(planner.stocks(artworks, choices, shop, film), tell),
 
   /**
    * Packs films closer, until all rounds are over or {@link stopPacking} is called; plans that are asked for meanwhile are

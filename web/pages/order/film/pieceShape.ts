@@ -1,6 +1,7 @@
 /** A piece on its strip as a path, and whether a place lies on it. */
 import type { Matrix } from '../../../../core/geometry/matrix';
 import { inverse, mapped, multiply, translation } from '../../../../core/geometry/matrix';
+import { isInside } from '../../../../core/geometry/nesting';
 import type { Spot } from '../../../../core/geometry/spot';
 import type { Lying } from '../../../../core/packing/lying';
 import type { PackedRegion, PlacementView, StripView } from '../../../workers/packed';
@@ -25,26 +26,17 @@ function isOn(strip: StripView, { part, matrix }: PlacementView, at: Spot): bool
   // the first ring of each group is its outermost
   return groups.some((_, g) => {
     const ring = g === 0 ? 0 : groups[g - 1];
-    return isWithin(xy.subarray(ring === 0 ? 0 : rings[ring - 1], rings[ring]), x, y);
+    return isInside(xy.subarray(ring === 0 ? 0 : rings[ring - 1], rings[ring]), [x, y]);
   });
-}
-
-/** Jordan's theorem: an odd number of edges lies to the right of what is inside. */
-function isWithin(ring: Float32Array, x: number, y: number): boolean {
-  let inside = false;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ay, by] = [ring[j + 1], ring[i + 1]];
-    if (ay > y !== by > y && x < ring[j] + ((ring[i] - ring[j]) * (y - ay)) / (by - ay)) inside = !inside;
-  }
-  return inside;
 }
 
 /** The piece at a place of the strip. */
 export const pieceAt = (strip: StripView, at: Spot): PlacementView | undefined =>
-  strip.placements.find(({ box, kept }, i) => {
+  strip.placements.find((placement) => {
     const [x, y] = at;
+    const { box, kept } = placement;
     const isNear = x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
-    return kept !== undefined && isNear && isOn(strip, strip.placements[i], at);
+    return kept !== undefined && isNear && isOn(strip, placement, at);
   });
 
 /** Where a piece's middle lies on its strip. */
