@@ -265,6 +265,7 @@ test('cut from an offcut: what fits is listed, and what is left of it is on the 
   await expect(offcut).toContainText(/leaves 0\.\d\d m/);
   await offcut.getByRole('button', { name: 'Take it' }).click();
   await expect(offcut.getByRole('button', { name: 'Taken' })).toBeVisible();
+  await expect(page.locator('.film .says')).toContainText(/^Offcut D-17, 610\.0 mm · 0\.\d\d m of 1\.21 m/);
   await saved(page);
   await settled(page);
   await cutDamson(page, shop, 1210);

@@ -1,13 +1,16 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import type { PackedPiece, PackedStrip } from '../../core/layout/strip';
+import type { PackedPiece, PackedStrip, RollPick } from '../../core/layout/strip';
+import { pieceName, turnsOf } from '../../core/layout/strip';
 import type { WeedLineAt } from '../../core/layout/weedChoices';
-import { hasGrain } from '../../core/films/film';
 import { own } from '../../core/units/own';
 import { rounded } from '../../core/units/rounded';
 import type { StripView } from '../workers/packed';
 import { useOrder } from './order';
 import { usePacking } from './packing';
+
+/** Degrees that a piece is turned by where any way will do. */
+const FREE_STEP = 15;
 
 /** Where a piece is put by hand; what is not said stays. */
 export type Put = Partial<Pick<PackedPiece, 'x' | 'y' | 'turn' | 'pinned'>>;
@@ -24,11 +27,11 @@ export const useOnFilm = defineStore('on-film', () => {
 
   /** Puts one piece of a strip; where it was put by hand it stays. */
   function put(strip: StripView, piece: PackedPiece, to: Put): void {
-    const packed = stripsOf(strip.film.id).map(({ rollWidth, placements }): PackedStrip => ({
-      roll: rollWidth,
+    const packed = stripsOf(strip.film.id).map(({ roll, placements }): PackedStrip => ({
+      roll: roll.width,
       pieces: placements.flatMap(({ kept }) => {
         if (!kept) return [];
-        const isIt = kept.part === piece.part && kept.copy === piece.copy;
+        const isIt = pieceName(kept.part, kept.copy) === pieceName(piece.part, piece.copy);
         return [isIt ? { ...kept, pinned: true, ...to } : kept];
       }),
     }));
@@ -37,11 +40,17 @@ export const useOnFilm = defineStore('on-film', () => {
     });
   }
 
+  /** What a film is cut from; undefined: whichever takes the least of it. */
+  function pickRoll(film: string, pick: RollPick | undefined): void {
+    const { [film]: _gone, ...rest } = layout.value.rolls;
+    const rolls = pick === undefined ? rest : { ...rest, [film]: pick };
+    order.change({ layout: { ...layout.value, rolls } });
+  }
+
   /** Degrees that a key turns a piece by, as its film and the order allow; 0: not at all. */
   function turnStep({ film }: StripView): number {
-    if (layout.value.turns === 'none') return 0;
-    if (hasGrain(film)) return 180;
-    return layout.value.turns === 'free' ? 15 : 90;
+    const turns = turnsOf(layout.value, film);
+    return turns.length === 0 ? FREE_STEP : (turns[1] ?? 0);
   }
 
   /** Where lines are wanted on a strip, each once, whatever way they are laid. */
@@ -74,7 +83,7 @@ export const useOnFilm = defineStore('on-film', () => {
       strip,
       linesOn(strip).filter((one) => !isSameLine(one, line)),
     );
-  return { isFree, put, turnStep, linesOn, addLine, moveLine, removeLine };
+  return { isFree, put, pickRoll, turnStep, linesOn, addLine, moveLine, removeLine };
 });
 
 const isSameLine = (a: WeedLineAt, b: WeedLineAt): boolean => a.axis === b.axis && a.at === b.at;

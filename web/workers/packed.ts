@@ -4,7 +4,7 @@ import type { LineKind, Piece } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
 import type { PlacedPiece, PreparedArtwork } from '../../core/artwork/prepare';
 import type { ColourPlan } from '../../core/films/colourPlan';
-import type { Film } from '../../core/films/film';
+import type { Film, Roll } from '../../core/films/film';
 import type { Overlap } from '../../core/films/overlap';
 import type { Finding } from '../../core/findings/finding';
 import { groupNested } from '../../core/geometry/nesting';
@@ -66,11 +66,10 @@ export interface StripView {
     /** Keys and numbers in the waste, as SVG path data. */
     readonly waste: string;
   }[];
-  readonly rollWidth: number;
+  /** What it is cut from, as it was on the shelf. */
+  readonly roll: Roll;
   readonly cuttable: number;
   readonly edges: Strip['edges'];
-  /** Of a sheet: how long it is, mm. */
-  readonly sheetLength: number | undefined;
   readonly mirrored: boolean;
   readonly turned: boolean;
   readonly placements: readonly PlacementView[];
@@ -240,10 +239,9 @@ function stripView(
       middle: [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2],
       waste: waste.map(lineToPathData).join(''),
     })),
-    rollWidth: strip.roll.width,
+    roll: strip.roll,
     cuttable: strip.cuttable,
     edges: strip.edges,
-    sheetLength: strip.roll.sheets === undefined ? undefined : strip.roll.lengthLeft,
     mirrored: strip.mirrored,
     turned: strip.turned,
     placements: strip.placements.map(({ part, ...placed }) => ({ ...placed, part: parts.indexOf(part) })),

@@ -2,12 +2,13 @@
 import { own } from '../../../core/units/own';
 import { watchDebounced } from '@vueuse/core';
 import { computed, onUnmounted } from 'vue';
-import type { LayoutChoices, Pack, RollPick } from '../../../core/layout/strip';
+import type { LayoutChoices, Pack } from '../../../core/layout/strip';
 import { packOf, PACKS } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
 import LengthField from '../../parts/LengthField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
+import { useOnFilm } from '../../stores/onFilm';
 import { useOrder } from '../../stores/order';
 import { SETTLED, usePacking } from '../../stores/packing';
 import { useUnits } from '../../stores/units';
@@ -17,6 +18,7 @@ import PlaceRows from './layout/PlaceRows.vue';
 import WeedingRows from './layout/WeedingRows.vue';
 
 const store = useOrder();
+const laying = useOnFilm();
 const units = useUnits();
 const layout = computed(() => store.choices!.layout);
 const set = (change: Partial<LayoutChoices>): void =>
@@ -31,11 +33,6 @@ const severalRolls = computed(() =>
       own(layout.value.rolls, film.id) !== undefined,
   ),
 );
-function setRoll(id: string, pick: RollPick | undefined): void {
-  const { [id]: _gone, ...rest } = layout.value.rolls;
-  set({ rolls: pick === undefined ? rest : { ...rest, [id]: pick } });
-}
-
 const packing = usePacking();
 watchDebounced(() => store.chosenPlan, packing.ask, { immediate: true, debounce: SETTLED });
 onUnmounted(packing.stop);
@@ -148,7 +145,7 @@ const MIRROR = [
     :label="`${s.film.name} from`"
     :value="pickKey(own(layout.rolls, s.film.id))"
     :options="picksOf(s.film, own(layout.rolls, s.film.id), units)"
-    @change="setRoll(s.film.id, pickOf($event))"
+    @change="laying.pickRoll(s.film.id, pickOf($event))"
   />
   <ChoiceRow
     v-if="hasRows"

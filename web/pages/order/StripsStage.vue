@@ -46,7 +46,7 @@ const longest = computed(() =>
 );
 const widest = computed(() =>
   largest(
-    strips.value.map((strip) => strip.rollWidth),
+    strips.value.map((strip) => strip.roll.width),
     100,
   ),
 );
@@ -93,7 +93,7 @@ const drawStrip = (strip: StripView) =>
           <span class="swatch" :style="{ '--film': strip.film.colour }"></span>
           <span class="text">
             <strong>{{ i + 1 }} {{ nameOf(strip) }}</strong>
-            <span class="soft number">{{ strip.film.code }} · {{ units.length(strip.rollWidth) }}</span>
+            <span class="soft number">{{ strip.film.code }} · {{ units.length(strip.roll.width) }}</span>
             <span class="number"
               ><b>{{ units.run(strip.length) }}</b> · {{ Math.round(strip.used * 100) }} % used</span
             >

@@ -38,8 +38,8 @@ export function useSections() {
   /** Share of the film that the strips take up which is cut, all films together. */
   const usedShare = computed(() => {
     const strips = store.plan?.strips ?? [];
-    const area = strips.reduce((sum, s) => sum + s.length * s.rollWidth, 0);
-    return area > 0 ? strips.reduce((sum, s) => sum + s.used * s.length * s.rollWidth, 0) / area : 0;
+    const area = strips.reduce((sum, s) => sum + s.length * s.roll.width, 0);
+    return area > 0 ? strips.reduce((sum, s) => sum + s.used * s.length * s.roll.width, 0) / area : 0;
   });
   const answers = computed<Readonly<Record<SectionName, string>>>(() => {
     const p = store.plan;

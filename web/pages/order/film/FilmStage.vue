@@ -4,6 +4,7 @@ import { useEventListener } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Bounds } from '../../../../core/geometry/bounds';
 import StageCanvas from '../../../stage/StageCanvas.vue';
+import { stockWord } from '../../../parts/onShelf';
 import { useOnFilm } from '../../../stores/onFilm';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
@@ -42,24 +43,21 @@ const box = computed<Bounds>(() => ({
   minX: 0,
   minY: 0,
   maxX: strip.value?.length ?? 1,
-  maxY: strip.value?.rollWidth ?? 1,
+  maxY: strip.value?.roll.width ?? 1,
 }));
 /** Kept free around the strip for what stands beside it, px. */
 const ROOM = { top: 42, right: 60, bottom: 46, left: 34 };
 const draw = computed(() =>
   stripDrawer(strip.value!, { run: strip.value!.length * 1.05, asLines: false, without: held.value }),
 );
-const roll = computed(() => strip.value?.film.rolls.find(({ width }) => width === strip.value?.rollWidth));
-
 /** What the strip takes: of what, how much, how much of it is waste, and what it costs. */
 const takes = computed(() => {
   if (!strip.value) return '';
-  const { rollWidth, length, used, film: own } = strip.value;
-  const area = length * rollWidth;
+  const { roll, length, used, film: own } = strip.value;
   return [
-    `${roll.value?.sheets === undefined ? 'roll' : 'sheet'} ${units.length(rollWidth)}`,
-    `${units.run(length)} of ${units.run(roll.value?.lengthLeft ?? 0)}`,
-    `${units.area(area)}, ${Math.round(used * 100)} % used`,
+    `${stockWord(roll)}, ${units.length(roll.width)}`,
+    `${units.run(length)} of ${units.run(roll.lengthLeft)}`,
+    `${units.area(length * roll.width)}, ${Math.round(used * 100)} % used`,
     ...(own.price === undefined ? [] : [`costs ${((own.price * length) / 1000).toFixed(2)}`]),
   ].join(' · ');
 });

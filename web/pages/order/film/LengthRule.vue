@@ -9,7 +9,7 @@ const { at, strip } = defineProps<{ at: Viewport; strip: StripView }>();
 const units = useUnits();
 const from = computed(() => at.x);
 const to = computed(() => at.x + strip.length * at.scale);
-const bottom = computed(() => at.y + strip.rollWidth * at.scale);
+const bottom = computed(() => at.y + strip.roll.width * at.scale);
 const y = computed(() => bottom.value + 22);
 </script>
 

@@ -4,6 +4,7 @@ import { Pin } from '@lucide/vue';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, shallowRef } from 'vue';
 import type { Held } from '../../../../core/layout/dragging';
+import { pieceName } from '../../../../core/layout/strip';
 import type { Lying } from '../../../../core/packing/lying';
 import { rounded } from '../../../../core/units/rounded';
 import { arrowStep } from '../../../stage/arrowStep';
@@ -49,8 +50,8 @@ const transform = computed(() => {
   return `translate(${at.x} ${at.y + strip.edges.far * at.scale}) scale(${at.scale}) matrix(${m.join(' ')})`;
 });
 const touched = computed(() => {
-  const names = new Set(hand.value?.says?.touches.map(({ part, copy }) => `${part} ${copy}`));
-  return strip.placements.filter(({ kept }) => kept && names.has(`${kept.part} ${kept.copy}`));
+  const names = new Set(hand.value?.says?.touches.map(({ part, copy }) => pieceName(part, copy)));
+  return strip.placements.filter(({ kept }) => kept && names.has(pieceName(kept.part, kept.copy)));
 });
 const isBad = computed(() => touched.value.length > 0 || hand.value?.says?.isInside === false);
 
@@ -170,7 +171,7 @@ const handles = computed(() => {
   <template v-if="!hand">
     <button
       v-for="placement in handles"
-      :key="`${placement.kept!.part} ${placement.kept!.copy}`"
+      :key="pieceName(placement.kept!.part, placement.kept!.copy)"
       class="pin"
       :class="{ pinned: placement.kept!.pinned }"
       :style="{

@@ -6,6 +6,7 @@ import type { Roll } from '../../../../core/films/film';
 import type { RollPick } from '../../../../core/layout/strip';
 import type { StockOffer } from '../../../../core/plan/offers';
 import { own } from '../../../../core/units/own';
+import { sizeOf, stockWord } from '../../../parts/onShelf';
 import { useCutters } from '../../../stores/cutters';
 import { useOnFilm } from '../../../stores/onFilm';
 import { useOrder } from '../../../stores/order';
@@ -31,12 +32,6 @@ async function ask(): Promise<void> {
   });
 }
 watchDebounced(() => [store.chosenPlan, strip.film.id], ask, { immediate: true, debounce: SETTLED });
-
-function wordOf({ sheets, offcut }: Roll): string {
-  if (offcut !== undefined) return `Offcut ${offcut}`;
-  return sheets === undefined ? 'Roll' : `${sheets} sheets`;
-}
-const sizeOf = ({ width, lengthLeft }: Roll): string => `${units.number(width)} × ${units.run(lengthLeft)}`;
 
 const picked = computed(() => own(store.choices?.layout.rolls ?? {}, strip.film.id));
 const pickOf = ({ width, offcut }: Roll): RollPick => offcut ?? width;
@@ -65,12 +60,7 @@ const isLoadedPicked = computed(
     picked.value.width === loadedSize.value?.width &&
     picked.value.length === loadedSize.value.length,
 );
-function take(pick: RollPick | undefined): void {
-  const { layout } = store.choices!;
-  const { [strip.film.id]: _gone, ...rest } = layout.rolls;
-  const rolls = pick === undefined ? rest : { ...rest, [strip.film.id]: pick };
-  store.change({ layout: { ...layout, rolls } });
-}
+const take = (pick: RollPick | undefined): void => laying.pickRoll(strip.film.id, pick);
 </script>
 
 <template>
@@ -80,7 +70,7 @@ function take(pick: RollPick | undefined): void {
       <li v-for="row in rows" :key="`${row.roll.offcut ?? ''} ${row.roll.width} ${row.roll.lengthLeft}`">
         <span class="fits" :class="{ on: row.fits }">{{ row.fits ? 'fits' : '' }}</span>
         <span class="what"
-          ><b>{{ wordOf(row.roll) }}</b> <span class="number">{{ sizeOf(row.roll) }}</span><small
+          ><b>{{ stockWord(row.roll) }}</b> <span class="number">{{ sizeOf(row.roll, units) }}</span><small
             class="soft"
             >{{ row.says }}</small
           ></span
@@ -99,7 +89,7 @@ function take(pick: RollPick | undefined): void {
         <span class="what"
           ><b>In {{ loaded?.name }} now</b>
           <span class="number">{{
-            sizeOf({ width: loadedSize.width, lengthLeft: loadedSize.length })
+            sizeOf({ width: loadedSize.width, lengthLeft: loadedSize.length }, units)
           }}</span><small class="soft">as it reads it</small></span
         >
         <button

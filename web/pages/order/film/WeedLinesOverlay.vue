@@ -59,7 +59,7 @@ function key(event: KeyboardEvent, line: WeedLineAt): void {
   <svg v-if="drag" class="held" width="100%" height="100%" aria-hidden="true">
     <path
       v-if="drag.line.axis === 'upright'"
-      :d="`M${px(drag.to)} ${at.y}V${at.y + strip.rollWidth * at.scale}`"
+      :d="`M${px(drag.to)} ${at.y}V${at.y + strip.roll.width * at.scale}`"
     />
     <path v-else :d="`M${at.x} ${py(drag.to)}H${px(strip.length)}`" />
   </svg>

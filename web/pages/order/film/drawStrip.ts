@@ -22,7 +22,12 @@ export interface StripLook {
 /** Draws a strip, yielding wherever it may be interrupted. */
 export const stripDrawer = (strip: StripView, { run, asLines, without }: StripLook) =>
   function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
-    drawFilm(context, scale, strip, strip.sheetLength ?? Math.max(run, FAR / scale));
+    drawFilm(
+      context,
+      scale,
+      strip,
+      strip.roll.sheets === undefined ? Math.max(run, FAR / scale) : strip.roll.lengthLeft,
+    );
     context.translate(0, strip.edges.far);
     for (const placement of strip.placements) {
       if (placement === without) continue;
@@ -47,25 +52,26 @@ export const stripDrawer = (strip: StripView, { run, asLines, without }: StripLo
   };
 
 function drawFilm(context: CanvasRenderingContext2D, scale: number, strip: StripView, run: number): void {
-  const { rollWidth, edges, length, film } = strip;
+  const { edges, length, film } = strip;
+  const { width } = strip.roll;
   context.fillStyle = `color-mix(in srgb, ${film.colour} 12%, #fffdf7)`;
-  context.fillRect(0, 0, run, rollWidth);
+  context.fillRect(0, 0, run, width);
   context.fillStyle = `color-mix(in srgb, ${film.colour} 26%, #fffdf7)`;
-  context.fillRect(0, 0, length, rollWidth);
+  context.fillRect(0, 0, length, width);
   hatch(context, scale, 0, run, edges.far);
-  hatch(context, scale, rollWidth - edges.near, run, edges.near);
+  hatch(context, scale, width - edges.near, run, edges.near);
   context.strokeStyle = INK;
   context.lineWidth = 1.5 / scale;
   context.beginPath();
   context.moveTo(0, 0);
-  context.lineTo(0, rollWidth);
+  context.lineTo(0, width);
   context.stroke();
   context.strokeStyle = EDGE;
   context.lineWidth = 1 / scale;
   context.setLineDash([4 / scale, 4 / scale]);
   context.beginPath();
   context.moveTo(length, 0);
-  context.lineTo(length, rollWidth);
+  context.lineTo(length, width);
   context.stroke();
   context.setLineDash([]);
 }
