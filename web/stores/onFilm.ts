@@ -6,6 +6,7 @@ import type { WeedLineAt } from '../../core/layout/weedChoices';
 import { own } from '../../core/units/own';
 import { rounded } from '../../core/units/rounded';
 import type { StripView } from '../workers/packed';
+import { middleOfWidest } from './middleOfWidest';
 import { useOrder } from './order';
 import { usePacking } from './packing';
 
@@ -71,8 +72,13 @@ export const useOnFilm = defineStore('on-film', () => {
     const byHand = { ...before, [strip.id]: lines };
     order.change({ layout: { ...layout.value, weedLines: { ...weedLines, way: 'hand', byHand } } });
   }
-  const addLine = (strip: StripView, line: WeedLineAt): void =>
-    setLines(strip, [...linesOn(strip), { ...line, at: rounded(line.at, 1) }]);
+  /** Across the film, there or in the middle of the widest gap. */
+  function addLine(strip: StripView, there: number | undefined): void {
+    const lines = linesOn(strip);
+    const across = lines.filter(({ axis }) => axis === 'upright').map(({ at }) => at);
+    const at = rounded(there ?? middleOfWidest(0, strip.length, across), 1);
+    setLines(strip, [...lines, { axis: 'upright', at }]);
+  }
   const moveLine = (strip: StripView, line: WeedLineAt, at: number): void =>
     setLines(
       strip,

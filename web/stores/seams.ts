@@ -4,6 +4,7 @@ import { rounded } from '../../core/units/rounded';
 import type { PanelChoices } from '../../core/panels/choices';
 import type { SeamOffers } from '../../core/panels/panelling';
 import type { Axis } from '../../core/panels/axis';
+import { middleOfWidest } from './middleOfWidest';
 import { useOrder } from './order';
 
 /** What seams are called by how they run. */
@@ -63,13 +64,7 @@ export const useSeams = defineStore('seams', () => {
     const { width = 0, height = 0 } = order.plan ?? {};
     const box = order.plan?.panelling?.box ?? { minX: 0, minY: 0, maxX: width, maxY: height };
     const [from, to] = axis === 'upright' ? [box.minX, box.maxX] : [box.minY, box.maxY];
-    change(axis, (seams) => {
-      const edges = [from, ...seams.filter((x) => x > from && x < to), to];
-      const widest = edges.slice(1).reduce((best, x, i) => {
-        return x - edges[i] > edges[best + 1] - edges[best] ? i : best;
-      }, 0);
-      return [...seams, rounded((edges[widest] + edges[widest + 1]) / 2, 2)];
-    });
+    change(axis, (seams) => [...seams, rounded(middleOfWidest(from, to, seams), 2)]);
   }
   /** Whether a panel is cut. */
   function cut(number: number, isCut: boolean): void {

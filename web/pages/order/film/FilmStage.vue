@@ -67,11 +67,10 @@ function point(at: { x: number; y: number } | undefined): void {
   pointer.value = at && { x: at.x, y: at.y - (strip.value?.edges.far ?? 0) };
   emit('point', pointer.value);
 }
-/** Across the film where the pointer is, or in the middle of the widest gap. */
 function addLine(): void {
   if (!strip.value || !laying.isFree) return;
-  const at = pointer.value?.x ?? strip.value.length / 2;
-  if (at > 0 && at < strip.value.length) laying.addLine(strip.value, { axis: 'upright', at });
+  const at = pointer.value?.x;
+  if (at === undefined || (at > 0 && at < strip.value.length)) laying.addLine(strip.value, at);
 }
 useEventListener('keydown', (event) => {
   // a list finds its entries by their letters
