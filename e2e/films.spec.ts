@@ -266,6 +266,20 @@ test('the shop’s films: searched, changed, taken out and brought in as a table
   await page.getByLabel('Hex of Heather').press('Enter');
   await expect(page.getByLabel('Hex of Heather')).toHaveValue('#8d5a9b');
   await expect(page.getByText('Saving …')).toBeHidden();
+  // film that is used up meanwhile is gone from the page too
+  await page.evaluate(async () => {
+    const { films } = (await (await fetch('/api/shop')).json()) as {
+      films: { id: string; rolls: object[] }[];
+    };
+    const [first, ...others] = films.find(({ id }) => id === 'heather')!.rolls;
+    const body = JSON.stringify({ rolls: [{ ...first, lengthLeft: 1234 }, ...others] });
+    await fetch('/api/films/heather', {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body,
+    });
+  });
+  await expect(page.getByLabel('Length left on roll 1 of Heather')).toHaveValue('1234.0 mm');
   await page.reload();
   await page.getByLabel('Search films').fill('heather');
   await open.click();

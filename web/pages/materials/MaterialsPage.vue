@@ -2,13 +2,11 @@
 /** The shop's films: what is on the shelf, what it holds together, what it costs. */
 import { addressOf } from '../../../contracts/address';
 import { ChevronRight, Download, Upload } from '@lucide/vue';
-import { useEventListener } from '@vueuse/core';
 import Checkbox from 'primevue/checkbox';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import Select from 'primevue/select';
-import { computed, onMounted, ref } from 'vue';
-import type { FilmSize } from '../../../core/films/leftover';
+import { computed, ref } from 'vue';
 import type { Build, Film } from '../../../core/films/film';
 import { BUILDS, buildOf, FINISHES, finishOf, stockOf } from '../../../core/films/film';
 import DraftField from '../../parts/DraftField.vue';
@@ -19,16 +17,12 @@ import { onShelf } from '../../parts/onShelf';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
 import UndoNote from '../../parts/UndoNote.vue';
-import { ApiProblem, call } from '../../stores/api';
 import { useUnits } from '../../stores/units';
 import FilmDetails from './FilmDetails.vue';
 import { moveByArrow } from './moveByArrow';
+import { useFilms } from './useFilms';
 
-const films = ref<readonly Film[]>([]);
-/** Smallest rest of a sheet or of a cut that goes back on the rack. */
-const leastOffcut = ref<FilmSize>();
-const state = ref<'loading' | 'ready' | 'failed'>('loading');
-const problem = ref<ApiProblem>();
+const { films, leastOffcut, state, problem, underWay, load, change, keepFrom, bring } = useFilms();
 const search = ref('');
 const PUT_AWAY = 'put away';
 const shown = ref<'all' | Build | typeof PUT_AWAY>('all');
@@ -50,50 +44,6 @@ const rows = computed(() =>
   ),
 );
 
-async function load(): Promise<void> {
-  try {
-    const shop = await call('GET /api/shop');
-    films.value = shop.films;
-    leastOffcut.value = shop.leastOffcut;
-    state.value = 'ready';
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    state.value = 'failed';
-  }
-}
-onMounted(load);
-
-/** Calls go out one after the other: none overtakes another, and the last answer holds all of them. */
-let sent: Promise<void> = Promise.resolve();
-const underWay = ref(0);
-useEventListener(window, 'beforeunload', (event) => underWay.value > 0 && event.preventDefault());
-function keep(work: () => Promise<readonly Film[]>): Promise<void> {
-  problem.value = undefined;
-  underWay.value++;
-  sent = sent.then(async () => {
-    try {
-      const now = await work();
-      if (underWay.value === 1) films.value = now;
-    } catch (error) {
-      if (!(error instanceof ApiProblem)) throw error;
-      problem.value = error;
-      await load();
-    } finally {
-      underWay.value--;
-    }
-  });
-  return sent;
-}
-async function keepFrom(change: Partial<FilmSize>): Promise<void> {
-  leastOffcut.value = { ...leastOffcut.value!, ...change };
-  const body = { leastOffcut: leastOffcut.value };
-  await keep(async () => (await call('PATCH /api/shop', { body })).films);
-}
-/** Shows a change at once: what is typed next starts from it. */
-function change(film: Film, what: Partial<Film>): Promise<void> {
-  films.value = films.value.map((one) => (one.id === film.id ? { ...one, ...what } : one));
-  return keep(() => call('PATCH /api/films/{film}', { params: { film: film.id }, body: what }));
-}
 /** What was taken out last, for as long as that can be taken back at once. */
 const taken = ref<{ readonly says: string; readonly film: Film; readonly back: Partial<Film> }>();
 async function takeOut(film: Film, what: Partial<Film>): Promise<void> {
@@ -114,13 +64,11 @@ const edited = (film: Film, what: Partial<Film>): Promise<void> =>
   what.putAway === true || (what.rolls && what.rolls.length < film.rolls.length)
     ? takeOut(film, what)
     : change(film, what);
-async function bring(event: Event): Promise<void> {
+async function readTable(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement;
   const file = field.files?.[0];
   field.value = '';
-  if (!file) return;
-  const csv = await file.text();
-  await keep(() => call('POST /api/films', { body: { csv } }));
+  if (file) await bring(await file.text());
 }
 </script>
 
@@ -147,7 +95,14 @@ async function bring(event: Event): Promise<void> {
       <button class="button" @click="input?.click()">
         <Upload :size="16" aria-hidden="true" />Bring a table
       </button>
-      <input ref="input" type="file" hidden accept=".csv,text/csv" data-test="film-table" @change="bring" />
+      <input
+        ref="input"
+        type="file"
+        hidden
+        accept=".csv,text/csv"
+        data-test="film-table"
+        @change="readTable"
+      />
     </div>
     <ProblemNote
       v-if="problem"
