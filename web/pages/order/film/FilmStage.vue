@@ -39,12 +39,17 @@ const index = computed(() =>
 const held = shallowRef<PlacementView>();
 watch(strip, () => (held.value = undefined));
 
-const box = computed<Bounds>(() => ({
-  minX: 0,
-  minY: 0,
-  maxX: strip.value?.length ?? 1,
-  maxY: strip.value?.roll.width ?? 1,
-}));
+/** A sheet or an offcut is shown whole; of a roll what is used. */
+const box = computed<Bounds>(() => {
+  const { length = 1, roll } = strip.value ?? {};
+  const isSheet = roll?.sheets !== undefined;
+  return {
+    minX: 0,
+    minY: 0,
+    maxX: isSheet ? Math.max(length, roll.lengthLeft) : length,
+    maxY: roll?.width ?? 1,
+  };
+});
 /** Kept free around the strip for what stands beside it, px. */
 const ROOM = { top: 42, right: 60, bottom: 46, left: 34 };
 const draw = computed(() =>
@@ -108,6 +113,7 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
       :draw="draw"
       :content="[strip, held]"
       :room="ROOM"
+      align="left"
       @point="point"
     >
       <PiecesOverlay v-if="isPacked" :at="at" :strip="strip" :index="index" @hold="held = $event" />
@@ -140,8 +146,9 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
 }
 .head {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 14px;
+  gap: 6px 14px;
   padding: 10px 14px 0;
 }
 .strips {

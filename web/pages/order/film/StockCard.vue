@@ -129,7 +129,9 @@ li {
   white-space: nowrap;
 }
 .what {
+  overflow: hidden;
   line-height: 1.25;
+  text-overflow: ellipsis;
 }
 .what .number {
   margin-left: 5px;
