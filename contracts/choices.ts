@@ -132,8 +132,12 @@ export const wallPictureSchema = z.strictObject({
   at,
 });
 
+/** Orders that lie on one film with another. */
+const MOST_GUESTS = 20;
+
 const packedStrip = z.strictObject({
   roll: z.number().positive().max(5000),
+  order: z.number().int().min(0).optional(),
   pieces: z
     .array(
       z.strictObject({
@@ -215,6 +219,7 @@ export const choicesSchema = z.strictObject({
     turns: z.enum(['none', 'quarter', 'free']),
     between: z.number().min(0).max(200),
     packed: z.record(filmId, z.array(packedStrip).max(200)),
+    guests: z.record(filmId, z.array(z.number().int().min(1)).max(MOST_GUESTS)),
     rolls: z.record(
       filmId,
       z.union([

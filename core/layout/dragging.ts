@@ -2,13 +2,12 @@
 import { areApart, isAcross, movedInside, posed } from '../packing/body';
 import type { Lying } from '../packing/lying';
 import type { OnFilm } from './onFilm';
+import type { Item } from './shelves';
 import type { PackedPiece } from './strip';
 import { pieceName } from './strip';
 
-/** Which piece of a film is held, and on which of its strips. */
-export interface HeldPiece extends Pick<PackedPiece, 'part' | 'copy'> {
-  readonly strip: number;
-}
+/** Which piece of a film is held. */
+export type HeldPiece = Pick<PackedPiece, 'part' | 'copy'>;
 
 /** How a piece would lie. */
 export interface Held {
@@ -26,12 +25,12 @@ export interface Held {
  */
 export function holdPiece(
   { batches, across, along, packing }: OnFilm,
-  { strip, part, copy }: HeldPiece,
+  { part, copy }: HeldPiece,
 ): ((lying: Lying) => Held) | undefined {
-  const batch = batches[strip] as (typeof batches)[number] | undefined;
-  const held =
-    batch?.items.findIndex((item) => pieceName(item.part.id, item.copy) === pieceName(part, copy)) ?? -1;
-  if (!batch || held < 0) return undefined;
+  const isIt = (item: Item): boolean => pieceName(item.part.id, item.copy) === pieceName(part, copy);
+  const batch = batches.find(({ items }) => items.some(isIt));
+  if (!batch) return undefined;
+  const held = batch.items.findIndex(isIt);
   const room = { across, spacing: packing.choices.between };
   const { items, bodies } = batch;
   const poses = batch.lying.map((one, i) => posed(bodies[i].outline, one));

@@ -17,7 +17,7 @@ interface LaidBoxes extends Pick<Strip, 'cuttable'> {
 export function scaleToWidth(strips: readonly LaidBoxes[], choices: LyingChoices): number | undefined {
   const rim = 2 * rimOf(choices);
   // a border of its own is part of a placement's box
-  const inBox = choices.border === 'box' ? 0 : rim;
+  const inBox = choices.border === 'box' || choices.border === 'order' ? 0 : rim;
   const scale = smallest(
     strips.flatMap(({ placements, cuttable }) =>
       placements.map(({ box }) => {

@@ -71,7 +71,7 @@ describe('pieces put by hand', () => {
       const after = choices(moved(first, id, { x, y: Math.min(380, Math.max(200, y)) }));
       expect(placeOf(after).get(id)).toMatchObject({ x, pinned: true });
       expectApart(after);
-      const held = holdLaid(FILM, parts, choices(first), CURLEW, { strip: 0, part: id, copy: 0 })!;
+      const held = holdLaid(FILM, parts, choices(first), CURLEW, { part: id, copy: 0 })!;
       const inTheWay = held(placeOf(after).get(id)!).touches.map(({ part }) => part);
       expect(inTheWay).toContain(on);
       for (const [other, piece] of before)
@@ -108,8 +108,7 @@ describe('pieces put by hand', () => {
 
 describe('a piece that is held', () => {
   const first = keptOn(choices());
-  const hold = (part: string, strip = 0) =>
-    holdLaid(FILM, parts, choices(first), CURLEW, { strip, part, copy: 0 });
+  const hold = (part: string) => holdLaid(FILM, parts, choices(first), CURLEW, { part, copy: 0 });
 
   test('says what it would touch and whether the knife reaches it', () => {
     const places = placeOf(choices(first));
@@ -127,9 +126,8 @@ describe('a piece that is held', () => {
 
   test('that is not there cannot be held', () => {
     expect(hold('f~99')).toBeUndefined();
-    expect(hold('f~1', 4)).toBeUndefined();
     expect(
-      holdLaid(FILM, parts, choices(first, { pack: 'one' }), CURLEW, { strip: 0, part: 'f~1', copy: 0 }),
+      holdLaid(FILM, parts, choices(first, { pack: 'one' }), CURLEW, { part: 'f~1', copy: 0 }),
     ).toBeUndefined();
   });
 });

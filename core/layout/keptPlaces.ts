@@ -1,11 +1,12 @@
 /** Pieces where they were packed to, or put by hand. */
 import type { Film, Roll } from '../films/film';
+import { append } from '../geometry/lists';
 import type { Body } from '../packing/body';
 import { layable } from '../packing/body';
 import { fill } from '../packing/fill';
 import type { Lying } from '../packing/lying';
 import type { Batch, OnFilm, Packing } from './onFilm';
-import { bodiesOf, lengthOf } from './onFilm';
+import { bodiesOf, lengthOf, stretchesFor } from './onFilm';
 import { roomOnRoll } from './roll';
 import type { Item } from './shelves';
 import type { PackedStrip } from './strip';
@@ -16,6 +17,13 @@ interface Kept {
   readonly item: Item;
   readonly body: Body;
   readonly lying: Lying;
+}
+
+/** Pieces of one stretch that keep their places, strip by strip, and all others. */
+interface Sorted {
+  readonly order: number | undefined;
+  readonly kept: readonly (readonly Kept[])[];
+  readonly rest: readonly Pick<Kept, 'item' | 'body'>[];
 }
 
 /**
@@ -31,15 +39,43 @@ export function keptPlaces(
   packing: Packing,
 ): OnFilm | undefined {
   const room = roomOnRoll(film, roll, packing.choices, packing.cutter);
-  const { across, along } = room;
-  const strip = { across, spacing: packing.choices.between };
-  const bodies = bodiesOf(film, items, across, packing);
-  const known = new Map(
-    items.map((item, i) => [pieceName(item.part.id, item.copy), { item, body: bodies[i] }]),
-  );
-  const kept = strips.map(({ pieces }) => {
+  const strip = { across: room.across, spacing: packing.choices.between };
+  const sorted = stretchesFor(items, packing).map(({ order, items: own }): Sorted => {
+    const bodies = bodiesOf(film, own, room.across, packing);
+    const all = own.map((item, i) => ({ item, body: bodies[i] }));
+    const its = strips.filter((one) => one.order === order);
+    return { order, ...sortedOut(all, its, strip, room.along) };
+  });
+  const kept = sorted.flatMap((group) => group.kept.flat());
+  const isAll =
+    sorted.every(({ rest }) => rest.length === 0) &&
+    kept.length === strips.reduce((sum, { pieces }) => sum + pieces.length, 0);
+  if (!isAll && !kept.some(({ body }) => body.isPinned)) return undefined;
+  const batches: Batch[] = [];
+  for (const { order, kept: own, rest } of sorted) {
+    const made = withRest(own, rest, strip, room.along);
+    if (!made) return undefined;
+    append(
+      batches,
+      made.map((batch) => ({ ...batch, order })),
+    );
+  }
+  return { ...room, film, roll, packing, batches };
+}
+
+type StripRoom = Parameters<typeof layable>[1];
+
+/** Which pieces stay where they were kept. */
+function sortedOut(
+  pieces: readonly Pick<Kept, 'item' | 'body'>[],
+  strips: readonly PackedStrip[],
+  strip: StripRoom,
+  along: number,
+): Pick<Sorted, 'kept' | 'rest'> {
+  const known = new Map(pieces.map((one) => [pieceName(one.item.part.id, one.item.copy), one]));
+  const kept = strips.map(({ pieces: its }) => {
     // what was put by hand comes first: the others make way
-    const inOrder = [...pieces].sort((a, b) => Number(b.pinned) - Number(a.pinned));
+    const inOrder = [...its].sort((a, b) => Number(b.pinned) - Number(a.pinned));
     const all = inOrder.flatMap(({ part, copy, turn, x, y, pinned }): Kept[] => {
       const own = known.get(pieceName(part, copy));
       return own ? [{ item: own.item, body: { ...own.body, isPinned: pinned }, lying: { turn, x, y } }] : [];
@@ -52,10 +88,7 @@ export function keptPlaces(
     return all.filter((one, i) => isFree[i] && endOf(one) <= along + SLACK);
   });
   for (const { item } of kept.flat()) known.delete(pieceName(item.part.id, item.copy));
-  const isAll = known.size === 0 && kept.flat().length === strips.flatMap(({ pieces }) => pieces).length;
-  if (!isAll && !kept.flat().some(({ body }) => body.isPinned)) return undefined;
-  const batches = withRest(kept, [...known.values()], strip, along);
-  return batches && { ...room, film, roll, packing, batches };
+  return { kept, rest: [...known.values()] };
 }
 
 /** Rounding that does not count, mm. */
@@ -67,7 +100,7 @@ const endOf = ({ body, lying }: Kept): number => lengthOf({ bodies: [body], lyin
 function withRest(
   kept: readonly (readonly Kept[])[],
   rest: readonly Pick<Kept, 'item' | 'body'>[],
-  strip: { readonly across: number; readonly spacing: number },
+  strip: StripRoom,
   along: number,
 ): Batch[] | undefined {
   const batches: Batch[] = [];

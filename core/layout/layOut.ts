@@ -1,4 +1,4 @@
-import { largest } from '../geometry/lists';
+import { append, largest } from '../geometry/lists';
 import type { Film, Roll } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
@@ -20,7 +20,7 @@ import {
   rollMisfit,
   tooWide,
 } from './layoutFindings';
-import type { Item, Shelf } from './shelves';
+import type { Item, Laid, Room, Shelf } from './shelves';
 import { finishedStrip, topOf } from './finishedStrip';
 import type { MakeOutline, OnFilm } from './onFilm';
 import { outlineOfPart } from './onFilm';
@@ -29,7 +29,8 @@ import { packOnFilm } from './packOnFilm';
 import { missingOffcut, rimOf, rollsFor, startOf, SWING_ROOM } from './roll';
 import type { Layout, LyingChoices, Placement, Strip } from './strip';
 import { packOf } from './strip';
-import { isShelves, lay, lengthOf, shelvesOf } from './shelves';
+import { byOrder } from './shares';
+import { gapBefore, isShelves, lay, lengthOf, shelvesOf } from './shelves';
 
 /**
  * Lays one film's parts on its rolls: side by side across the film, row after row along it. A film that runs true for
@@ -147,7 +148,8 @@ const copiesOf = (part: Part, { copies }: LyingChoices): Item[] =>
 /** mm of weed border around each of what is laid in rows, and around all of it. */
 function rimsOf(choices: LyingChoices): { readonly rim: number; readonly around: number } {
   const distance = rimOf(choices);
-  return choices.border === 'box' ? { rim: 0, around: distance } : { rim: distance, around: 0 };
+  const isAround = choices.border === 'box' || choices.border === 'order';
+  return isAround ? { rim: 0, around: distance } : { rim: distance, around: 0 };
 }
 
 /** Items as they would lie on one roll. */
@@ -158,10 +160,12 @@ interface OnRoll {
   readonly lead: number;
   readonly tail: number;
   readonly spacing: number;
+  /** mm more between two orders, each with a border of its own */
+  readonly apart: number;
 }
 
-const stripLength = (shelves: readonly Shelf[], { lead, tail, spacing }: OnRoll): number =>
-  lead + lengthOf(shelves, spacing) + tail;
+const stripLength = (shelves: readonly Shelf[], { lead, tail, spacing, apart }: OnRoll): number =>
+  lead + lengthOf(shelves, spacing, apart) + tail;
 
 /** The roll of which the items take the least and that is long enough for them, or why they fit on none. */
 function bestRoll(
@@ -195,13 +199,26 @@ function onRoll(items: readonly Item[], roll: Roll, choices: LyingChoices, cutte
   const start = startOf(choices);
   const usable = Math.max(0, cuttable - start.across - SWING_ROOM - 2 * around);
   const { spacing, turn, abreast } = choices;
-  const shelves = shelvesOf(items, { usable, spacing, rim, turn, abreast });
+  const room = { usable, spacing, rim, turn, abreast };
+  const shelves = choices.border === 'order' ? orderAfterOrder(items, room) : shelvesOf(items, room);
   if (!isShelves(shelves)) {
     const other = lay(shelves, rim, !shelves.turned);
     return tooWide(shelves, roll, usable, cutter, other.across <= usable);
   }
   const { lead, tail } = cutter.margins;
-  return { roll, cuttable, shelves, lead: lead + start.along + around, tail: tail + around, spacing };
+  const apart = choices.border === 'order' ? 2 * around : 0;
+  return { roll, cuttable, shelves, lead: lead + start.along + around, tail: tail + around, spacing, apart };
+}
+
+/** Shelves on which no two orders lie side by side. */
+function orderAfterOrder(items: readonly Item[], room: Room): readonly Shelf[] | Laid {
+  const shelves: Shelf[] = [];
+  for (const own of byOrder(items, ({ part }) => part.order).values()) {
+    const made = shelvesOf(own, room);
+    if (!isShelves(made)) return made;
+    append(shelves, made);
+  }
+  return shelves;
 }
 
 /**
@@ -243,7 +260,7 @@ function stripOf(
   const { rim, around } = rimsOf(choices);
   const width = largest(shelves.map(({ across }) => across)) + 2 * around;
   const top = topOf(choices, on.cuttable, width) + around;
-  const placements = place(shelves, [on.lead, top], choices.spacing, rim, mirrored);
+  const placements = place(shelves, [on.lead, top], on, rim, mirrored);
   return finishedStrip(film, before, on, cutter, {
     mirrored,
     turned: shelves.some(({ items }) => items.some(({ turned }) => turned)),
@@ -255,12 +272,13 @@ function stripOf(
 function place(
   shelves: readonly Shelf[],
   [left, top]: Spot,
-  spacing: number,
+  { spacing, apart }: OnRoll,
   rim: number,
   mirrored: boolean,
 ): Placement[] {
   let x = left;
-  return shelves.flatMap(({ items, along }) => {
+  return shelves.flatMap(({ items, along }, i) => {
+    x += gapBefore(shelves, i, spacing, apart);
     let y = top;
     const placed = items.map((item): Placement => {
       const box = { minX: x, minY: y, maxX: x + item.along, maxY: y + item.across };
@@ -269,7 +287,7 @@ function place(
       y += item.across + spacing;
       return { part: item.part, copy: item.copy, matrix, box };
     });
-    x += along + spacing;
+    x += along;
     return placed;
   });
 }

@@ -14,12 +14,15 @@ import type { Part } from '../panels/part';
 import { solidOf } from '../panels/part';
 import type { Bed } from './cutter';
 import type { RollRoom } from './roll';
+import { byOrder } from './shares';
 import type { Item } from './shelves';
 import type { LyingChoices, PackedPiece } from './strip';
 import { turnsOf } from './strip';
 
-/** What lies on one strip. */
+/** What lies on one strip, or on one order's stretch of it. */
 export interface Batch {
+  /** Where every order has a stretch of its own: whose it is. */
+  readonly order?: number;
   readonly items: readonly Item[];
   readonly bodies: readonly Body[];
   readonly lying: readonly Lying[];
@@ -42,6 +45,18 @@ export interface OnFilm extends RollRoom {
   readonly roll: Roll;
   readonly packing: Packing;
   readonly batches: readonly Batch[];
+}
+
+/** Pieces that are packed among one another: all of a film, or every order's own where each has a stretch of its own. */
+interface Group {
+  readonly order?: number;
+  readonly items: readonly Item[];
+}
+
+export function stretchesFor(items: readonly Item[], { choices: { border } }: Packing): Group[] {
+  if (border !== 'order') return [{ items }];
+  const orders = byOrder(items, ({ part }) => part.order);
+  return [...orders].map(([order = 0, own]) => ({ order, items: own }));
 }
 
 export function bodiesOf(

@@ -32,8 +32,9 @@ export function* packCloser(
     const length = strips.reduce((sum, strip) => sum + strip.length, 0);
     const area = strips.reduce((sum, strip) => sum + strip.area, 0);
     const used = strips.reduce((sum, strip) => sum + strip.used * strip.area, 0) / area;
-    const packed = batches.map(({ items, bodies, lying }) => ({
+    const packed = batches.map(({ order, items, bodies, lying }) => ({
       roll: roll.width,
+      ...(order !== undefined && { order }),
       pieces: lying.map((one, i) => keptPiece(items[i], bodies[i], one)),
     }));
     return { film: film.id, share, packed, length, used };

@@ -2,6 +2,7 @@
 import type { Film, Roll } from '../films/film';
 import { hasGrain } from '../films/film';
 import type { Finding } from '../findings/finding';
+import { append } from '../geometry/lists';
 import { fill } from '../packing/fill';
 import type { Lying } from '../packing/lying';
 import { pressed } from '../packing/search';
@@ -9,8 +10,9 @@ import { own } from '../units/own';
 import { keptPlaces } from './keptPlaces';
 import { pieceTooLarge, tooManyToPack } from './layoutFindings';
 import type { Batch, OnFilm, Packing } from './onFilm';
-import { bodiesOf, lengthOf } from './onFilm';
+import { bodiesOf, lengthOf, stretchesFor } from './onFilm';
 import { packedStrips } from './packedStrips';
+import type { RollRoom } from './roll';
 import { roomOnRoll } from './roll';
 import type { Item } from './shelves';
 import { isShelves, shelvesOf } from './shelves';
@@ -49,13 +51,31 @@ const lengthOn = (on: OnFilm): number => packedStrips(on).reduce((sum, { length 
 /** mm of film that a roll, or a pile of sheets, lacks for its pieces. */
 function missingOn(on: OnFilm): number {
   const { lengthLeft, sheets } = on.roll;
-  if (sheets !== undefined) return Math.max(0, on.batches.length - sheets) * lengthLeft;
+  if (sheets !== undefined) return Math.max(0, packedStrips(on).length - sheets) * lengthLeft;
   return Math.max(0, lengthOn(on) - lengthLeft);
 }
 
 function atOnce(film: Film, roll: Roll, items: readonly Item[], packing: Packing): OnFilm | Finding {
   const room = roomOnRoll(film, roll, packing.choices, packing.cutter);
-  const { across, along } = room;
+  const batches: Batch[] = [];
+  for (const group of stretchesFor(items, packing)) {
+    const own = batchesAtOnce(film, group.items, room, packing);
+    if ('code' in own) return own;
+    append(
+      batches,
+      own.map((batch) => ({ ...batch, order: group.order })),
+    );
+  }
+  return { ...room, film, roll, packing, batches };
+}
+
+/** Pieces side by side at once, on as many strips as they need. */
+function batchesAtOnce(
+  film: Film,
+  items: readonly Item[],
+  { across, along }: RollRoom,
+  packing: Packing,
+): Batch[] | Finding {
   const strip = { across, spacing: packing.choices.between };
   let left = [...items];
   let bodies = bodiesOf(film, left, across, packing);
@@ -75,7 +95,7 @@ function atOnce(film: Film, roll: Roll, items: readonly Item[], packing: Packing
     left = left.filter((_, i) => !isOn[i]);
     bodies = bodies.filter((_, i) => !isOn[i]);
   }
-  return { ...room, film, roll, packing, batches };
+  return batches;
 }
 
 /** The same in rows, where they fit so: packing is never worse. */

@@ -5,7 +5,7 @@ import type { Body } from '../packing/body';
 import type { Lying } from '../packing/lying';
 import { cosOf, sinOf } from '../packing/lying';
 import { finishedStrip, topOf } from './finishedStrip';
-import type { OnFilm } from './onFilm';
+import type { Batch, OnFilm } from './onFilm';
 import { boxOf, keptPiece, lengthOf, mirrorOf } from './onFilm';
 import { rimOf, startOf } from './roll';
 import type { Item } from './shelves';
@@ -18,20 +18,47 @@ export function packedStrips(on: OnFilm): Strip[] {
   const rim = rimOf(choices);
   const { tail } = cutter.margins;
   const lead = cutter.margins.lead + startOf(choices).along;
-  return on.batches.map((batch, k): Strip => {
-    const across = largest(batch.lying.map((one, i) => one.y + boxOf(batch.bodies[i], one).maxY));
-    const corner = [lead + rim, topOf(choices, cuttable, across + 2 * rim) + rim] as const;
-    const placements = batch.items.map((item, i) =>
-      placed(item, batch.bodies[i], batch.lying[i], mirrored, corner),
+  return stretchesOf(on).map((stretches, k): Strip => {
+    const across = largest(stretches.map(({ batch }) => acrossOf(batch)));
+    const top = topOf(choices, cuttable, across + 2 * rim) + rim;
+    const placements = stretches.flatMap(({ batch, from }) =>
+      batch.items.map((item, i) =>
+        placed(item, batch.bodies[i], batch.lying[i], mirrored, [lead + rim + from, top]),
+      ),
     );
+    const last = stretches[stretches.length - 1];
     placements.sort((a, b) => a.box.minX - b.box.minX || a.box.minY - b.box.minY);
     return finishedStrip(film, k, on, cutter, {
       mirrored,
-      turned: batch.lying.some(({ turn }) => turn % 360 !== 0),
+      turned: stretches.some(({ batch }) => batch.lying.some(({ turn }) => turn % 360 !== 0)),
       placements,
-      length: lead + rim + lengthOf(batch) + rim + tail,
+      length: lead + rim + last.from + lengthOf(last.batch) + rim + tail,
     });
   });
+}
+
+const acrossOf = ({ bodies, lying }: Batch): number =>
+  largest(lying.map((one, i) => one.y + boxOf(bodies[i], one).maxY));
+
+/** A batch where it begins on its strip, mm. */
+interface Stretch {
+  readonly batch: Batch;
+  readonly from: number;
+}
+
+/** Batches strip by strip: orders that have stretches of their own lie one behind the other, each within its border. */
+function stretchesOf({ batches, along, packing: { choices } }: OnFilm): Stretch[][] {
+  const strips: Stretch[][] = [];
+  const apart = 2 * rimOf(choices) + choices.between;
+  for (const batch of batches) {
+    const strip = strips.at(-1);
+    const before = strip?.at(-1);
+    const from = before ? before.from + lengthOf(before.batch) + apart : 0;
+    const isNext = batch.order !== undefined && before?.batch.order !== batch.order;
+    if (strip && isNext && from + lengthOf(batch) <= along) strip.push({ batch, from });
+    else strips.push([{ batch, from: 0 }]);
+  }
+  return strips;
 }
 
 function placed(

@@ -46,9 +46,17 @@ export function shelvesOf(items: readonly Item[], room: Room): readonly Shelf[] 
 
 export const isShelves = (made: readonly Shelf[] | Laid): made is readonly Shelf[] => Array.isArray(made);
 
-/** mm along the film that shelves take one behind the other */
-export const lengthOf = (shelves: readonly Shelf[], spacing: number): number =>
-  shelves.reduce((sum, { along }) => sum + along, 0) + Math.max(0, shelves.length - 1) * spacing;
+/** mm along the film that shelves take one behind the other. @param apart mm more between two orders */
+export const lengthOf = (shelves: readonly Shelf[], spacing: number, apart = 0): number =>
+  shelves.reduce((sum, { along }, i) => sum + along + gapBefore(shelves, i, spacing, apart), 0);
+
+/** mm of film before a shelf that others lie before. */
+export function gapBefore(shelves: readonly Shelf[], i: number, spacing: number, apart: number): number {
+  if (i === 0) return 0;
+  return orderOf(shelves[i]) === orderOf(shelves[i - 1]) ? spacing : spacing + apart;
+}
+
+const orderOf = ({ items: [{ part }] }: Shelf): number | undefined => part.order;
 
 /** An item laid one way. */
 export function lay(item: Item, rim: number, turned: boolean): Laid {

@@ -41,6 +41,8 @@ export interface LyingChoices {
 }
 
 export interface LayoutChoices extends LyingChoices {
+  /** Other orders whose art is cut with this one's, by film id: their ids. */
+  readonly guests: Readonly<Record<string, readonly number[]>>;
   readonly weedLines: WeedLineChoices;
 }
 
@@ -64,6 +66,8 @@ export function turnsOf({ turns }: Pick<LyingChoices, 'turns'>, film: Film): rea
 /** Pieces on a strip of a roll of that width. */
 export interface PackedStrip {
   readonly roll: number;
+  /** Where every order has a stretch of its own: whose it is, by its number; 0: of the planned order. */
+  readonly order?: number;
   readonly pieces: readonly PackedPiece[];
 }
 

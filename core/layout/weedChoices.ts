@@ -1,8 +1,8 @@
 /** What a person chooses about how waste is taken apart for weeding. */
 import type { Axis } from '../panels/axis';
 
-export const BORDERS = ['none', 'box', 'copy', 'follow'] as const;
-/** A box around all, one around each copy, or an outline that follows the art. */
+export const BORDERS = ['none', 'box', 'order', 'copy', 'follow'] as const;
+/** A box around all, one around each order, one around each copy, or an outline that follows the art. */
 export type BorderKind = (typeof BORDERS)[number];
 
 /** mm from line to line, at least and at most */

@@ -29,6 +29,8 @@ export interface Part {
   readonly number?: number;
   /** Copies of it; missing: as many as of all. */
   readonly copies?: number;
+  /** The number of the order that it is of; missing: of the one that is planned. */
+  readonly order?: number;
 }
 
 /** All that is cut of a part, lines and what is written into its waste as strokes so wide, mm. */

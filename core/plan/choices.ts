@@ -51,6 +51,7 @@ export const DEFAULT_CHOICES: Choices = {
     turns: 'quarter',
     between: 3,
     packed: {},
+    guests: {},
     rolls: {},
     copies: 1,
     spacing: 10,

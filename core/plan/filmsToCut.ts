@@ -13,7 +13,7 @@ import type { LayoutChoices, LyingChoices, Strip } from '../layout/strip';
 import { packOf } from '../layout/strip';
 import type { TypedLetter } from '../panels/gather';
 import type { Apart, PanelPart } from '../panels/panel';
-import { panel } from '../panels/panel';
+import type { panel } from '../panels/panel';
 import type { piecesOf } from '../panels/pieces';
 import type { PanelRoom } from '../panels/room';
 import type { Panelling } from '../panels/seams';
@@ -26,6 +26,9 @@ import { from } from './assemble';
 import type { Choices } from './choices';
 import type { FilmCut } from './planned';
 import { changedKinds, changedRecipe, noRecipe, ownRecipes, recipeOf } from './recipes';
+import type { GuestArt, InviteGuests, JoinParts } from './guests';
+import type { OrderName } from './sharing';
+import { NO_SHARING } from './sharing';
 import type { Shop } from './shop';
 
 /** Strips and films are many in one order. */
@@ -37,6 +40,8 @@ export interface FilmToCut {
   readonly film: Film;
   readonly cutter: Cutter;
   readonly room: PanelRoom | undefined;
+  /** What other orders have on it. */
+  readonly guests: GuestArt;
 }
 export const layersAndRooms = (films: readonly (FilmToCut & { readonly room: PanelRoom })[]) =>
   [films.map(({ layer }) => layer), films.map(({ room }) => room)] as const;
@@ -47,17 +52,37 @@ export function filmsToCut(
   usual: Cutter,
   choices: Choices,
   shop: Shop,
+  invite: InviteGuests,
 ): FilmToCut[] {
-  return separation.films.map((layer, i) => {
+  const { away } = shop.sharing ?? NO_SHARING;
+  return separation.films.flatMap((layer, i) => {
     const { film } = stocked.films[i];
+    if (own(away, film.id)) return [];
     const cutter = cutterNamed(shop, own(choices.cutter.film, film.id)) ?? usual;
     const room = panelRoomOf(film, choices.layout, bedOf(cutter), choices.panels.reserve);
-    return { layer, film, cutter, room };
+    return [{ layer, film, cutter, room, guests: invite(film, cutter) }];
   });
 }
 
 export const hasRoom = (film: FilmToCut): film is FilmToCut & { readonly room: PanelRoom } =>
   film.room !== undefined;
+
+/** Films that are not cut with this order, and with which they are. */
+export const filmsAway = (separation: Separation, { sharing = NO_SHARING }: Shop): Finding[] =>
+  separation.films.flatMap(({ film }) => {
+    const host = own(sharing.away, film.id);
+    return host ? [cutWith(film, host)] : [];
+  });
+
+const cutWith = ({ id, name }: Film, host: OrderName): Finding => ({
+  stage: 'layout',
+  code: 'cut-with',
+  film: name,
+  severity: 'note',
+  message: `${name} is cut with #${host.number} ${host.name}.`,
+  waysOut: ['Cut it by itself under Layout'],
+  key: `cut-with ${id}`,
+});
 
 /** Films that are taken apart into panels. */
 export interface TakenApart {
@@ -93,12 +118,17 @@ interface FilmLaid {
   readonly findings: readonly Finding[];
 }
 
-export function layingFilms(stage: MakeStage, pieces: typeof piecesOf, outlines: MakeOutline) {
-  const parts = stage('panel', panel, KEPT_MANY);
+export function layingFilms(
+  stage: MakeStage,
+  parts: typeof panel,
+  pieces: typeof piecesOf,
+  joined: JoinParts,
+  outlines: MakeOutline,
+) {
   const laidOut = stage('layOut', layOut, KEPT_MANY);
   const weeded = stage('weed', weed, KEPT_MANY);
   return (
-    { layer, film, cutter }: FilmToCut,
+    { layer, film, cutter, guests }: FilmToCut,
     choices: Choices,
     apart: Apart | undefined,
     again: Again | undefined,
@@ -111,12 +141,18 @@ export function layingFilms(stage: MakeStage, pieces: typeof piecesOf, outlines:
         ? parts(layer, apart, again)
         : { parts: pieces(layer, pack, typed()), panels: [], findings: [] };
     const withoutMarks = pack !== 'one' && layer.marks.length > 0 ? [marksLeftOut(film)] : [];
-    const { strips, findings } = laidOut(film, made.parts, own, bedOf(cutter), outlines);
+    const { strips, findings } = laidOut(
+      film,
+      joined(made.parts, guests.parts),
+      own,
+      bedOf(cutter),
+      outlines,
+    );
     const all = strips.map((strip) => {
       const { findings: found, ...weeding } = weeded(strip, weedingOf(choices.layout, strip));
       return { strip: { ...strip, weeding }, findings: found };
     });
-    const found = [...withoutMarks, ...findings, ...all.flatMap((one) => one.findings)];
+    const found = [...withoutMarks, ...guests.findings, ...findings, ...all.flatMap((one) => one.findings)];
     return {
       panels: made.panels,
       strips: all.map(({ strip }) => strip),
@@ -163,7 +199,7 @@ export const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined
 
 /** What of the layout one film reads. */
 export function layoutOf(
-  { rolls, packed, packFilm, weedLines: _apart, ...layout }: LayoutChoices,
+  { rolls, packed, packFilm, weedLines: _apart, guests: _others, ...layout }: LayoutChoices,
   film: string,
 ): LyingChoices {
   const only = <T>(list: Readonly<Record<string, T>>): Readonly<Record<string, T>> => {
@@ -211,6 +247,9 @@ const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
   ownSpeed,
   device: { step: device.step, tools: device.tools },
 });
+
+/** Films as what is seen of them depends on: what is on the shelf does not count. */
+export const withoutStock = (films: readonly Film[]): Film[] => films.map((film) => ({ ...film, rolls: [] }));
 
 /** The separation with its films as they are on the shelf. */
 export function withStock(separation: Separation, stock: readonly Film[]): Separation {

@@ -21,6 +21,7 @@ import type { inkSamples, panellingBy, SeamOffers } from '../panels/panelling';
 import { takenApart } from '../panels/panelling';
 import type { piecesOf } from '../panels/pieces';
 import type { Choices } from './choices';
+import type { InviteGuests, JoinParts } from './guests';
 import type { FilmToCut, layingFilms, TakenApart } from './filmsToCut';
 import {
   apartOf,
@@ -32,6 +33,9 @@ import {
   orderCutter,
   withStock,
 } from './filmsToCut';
+import { own } from '../units/own';
+import type { Guest } from './sharing';
+import { NO_SHARING } from './sharing';
 import type { Shop } from './shop';
 
 /** How long a search for less film goes on, for each strip, and for which film; missing: for all of them. */
@@ -54,6 +58,17 @@ export interface StockOffer {
   readonly length: number | undefined;
   /** Why it does not fit, or what has to be looked at. */
   readonly findings: readonly Finding[];
+}
+
+/** mm of a film with another order on it, and what it saves. */
+export interface JoinOffer {
+  readonly guest: number;
+  /** Both together; undefined: they do not fit. */
+  readonly together: number | undefined;
+  /** The other order by itself. */
+  readonly alone: number | undefined;
+  /** This one as it is now. */
+  readonly now: number;
 }
 
 type Asked<More extends readonly unknown[] = []> = readonly [
@@ -79,19 +94,25 @@ export interface Offers {
   readonly packs: (...asked: Asked) => Generator<PackOffer | undefined, void, void>;
   /** What one film comes to on each roll, pile and offcut that its cutter takes, one by one. */
   readonly stocks: (...asked: Asked<[film: string]>) => Generator<StockOffer, void, void>;
+  /** What a film comes to when one more order is cut on it, order by order. */
+  readonly joins: (
+    ...asked: Asked<[film: string, guests: readonly Guest[]]>
+  ) => Generator<JoinOffer, void, void>;
   /** As many copies as every film has room for on what it is cut from, in one strip: more each time, at last as many. */
   readonly most: (...asked: Asked) => Generator<number, void, void>;
 }
 
 /** The chain up to where art lies on film. */
 export interface Chain {
-  readonly upToFilms: (...asked: Asked) => {
+  readonly drawnOn: (...asked: Asked) => {
     readonly drawn: PreparedArtwork;
     readonly separation: Separation;
+    readonly invite: (choices: Choices) => InviteGuests;
   };
   readonly takenFrom: (drawn: PreparedArtwork, films: readonly FilmToCut[], choices: Choices) => TakenApart;
   readonly laid: ReturnType<typeof layingFilms>;
   readonly pieces: typeof piecesOf;
+  readonly joined: JoinParts;
   readonly outlines: MakeOutline;
   readonly letters: typeof typedLetters;
   readonly offer: ReturnType<typeof panellingBy>['offer'];
@@ -102,10 +123,11 @@ export interface Chain {
 const MOST_COPIES = 1000;
 
 export function offersBy({
-  upToFilms,
+  drawnOn,
   takenFrom,
   laid,
   pieces,
+  joined,
   outlines,
   letters,
   offer,
@@ -113,12 +135,12 @@ export function offersBy({
 }: Chain): Offers {
   /** Films on their way to a cutter; undefined: there is none. */
   const onTheWay = (...[artworks, choices, shop]: Asked) => {
-    const { drawn, separation } = upToFilms(artworks, choices, shop);
+    const { drawn, separation, invite } = drawnOn(artworks, choices, shop);
     const usual = orderCutter(choices, shop);
     if (!usual) return undefined;
     const stocked = withStock(separation, shop.films);
     const films = (own: Choices, stock = stocked): FilmToCut[] =>
-      filmsToCut(separation, stock, usual, own, shop);
+      filmsToCut(separation, stock, usual, own, shop, invite(own));
     /** All films of other choices as they would lie; weed lines take no film. */
     const layings = function* (layout: Partial<LayoutChoices>, all?: readonly FilmToCut[]) {
       const own = { ...choices, layout: { ...choices.layout, ...layout, weedLines: NO_WEED_LINES } };
@@ -136,15 +158,26 @@ export function offersBy({
   const packedFilms = (...asked: Asked) => {
     const way = onTheWay(...asked);
     const [, choices] = asked;
-    return (way?.films(choices) ?? []).flatMap(({ layer, film, cutter }) => {
+    return (way?.films(choices) ?? []).flatMap(({ layer, film, cutter, guests }) => {
       const pack = packOf(choices.layout, film);
       if (pack === 'one') return [];
       const on = () => {
-        const parts = pieces(layer, pack, letters(way!.drawn.shapes));
+        const parts = joined(pieces(layer, pack, letters(way!.drawn.shapes)), guests.parts);
         return laidPieces(film, parts, layoutOf(choices.layout, film.id), bedOf(cutter), outlines);
       };
       return [{ film, on }];
     });
+  };
+
+  /** mm that an order takes of a film; undefined: it has nothing on it, or does not fit. */
+  const lengthOn = (film: string, ...asked: Asked): number | undefined => {
+    const way = onTheWay(...asked);
+    const its = way?.films(asked[1]).filter((one) => one.film.id === film) ?? [];
+    for (const { strips, findings } of way?.layings({}, its) ?? [])
+      return strips.length === 0 || hasStop(findings)
+        ? undefined
+        : strips.reduce((sum, strip) => sum + strip.length, 0);
+    return undefined;
   };
 
   return {
@@ -209,6 +242,24 @@ export function offersBy({
           const length = strips.reduce((sum, strip) => sum + strip.length, 0);
           yield { roll, length: strips.length === 0 ? undefined : length, findings };
         }
+      }
+    },
+
+    *joins(artworks, choices, shop, film, guests) {
+      const { sharing = NO_SHARING } = shop;
+      const now = lengthOn(film, artworks, choices, shop);
+      if (now === undefined) return;
+      for (const guest of guests) {
+        const ids = [...(own(choices.layout.guests, film) ?? []), guest.id];
+        const layout = { ...choices.layout, guests: { ...choices.layout.guests, [film]: ids } };
+        const others = sharing.guests.filter(({ id }) => id !== guest.id);
+        const along = { ...shop, sharing: { ...sharing, guests: [...others, guest] } };
+        yield {
+          guest: guest.id,
+          together: lengthOn(film, artworks, { ...choices, layout }, along),
+          alone: lengthOn(film, artworks, guest.choices, { ...shop, sharing: NO_SHARING }),
+          now,
+        };
       }
     },
 

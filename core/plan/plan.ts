@@ -11,6 +11,7 @@ import type { Again, PanelsAgain } from '../films/again';
 import type { Finding } from '../findings/finding';
 import { outlineOfPart } from '../layout/onFilm';
 import { packOf } from '../layout/strip';
+import { panel } from '../panels/panel';
 import { piecesOf } from '../panels/pieces';
 import { typedLetters } from '../panels/gather';
 import { inkSamples, panellingBy, takenApart } from '../panels/panelling';
@@ -28,11 +29,14 @@ import {
   hasRoom,
   KEPT_MANY,
   layersAndRooms,
+  filmsAway,
   layingFilms,
   NOT_APART,
   orderCutter,
+  withoutStock,
   withStock,
 } from './filmsToCut';
+import { invitingGuests, joiningParts } from './guests';
 import type { Plan } from './planned';
 import type { Shop } from './shop';
 import type { Offers } from './offers';
@@ -86,21 +90,36 @@ export function createPlanner(): Planner {
   const pieces = stage('pieces', piecesOf, KEPT_MANY);
   // pieces of all films, mirrored or not
   const outlines = stage('outline', outlineOfPart, KEPT_OUTLINES);
-  const laid = layingFilms(stage, pieces, outlines);
+  const parts = stage('panel', panel, KEPT_MANY);
+  const joined = joiningParts(stage);
+  const laid = layingFilms(stage, parts, pieces, joined, outlines);
   const filmCut = cuttingFilms(stage);
 
   const upToFilms = (
     artworks: ReadonlyMap<string, Artwork>,
-    { artwork, films }: Choices,
-    shop: Shop,
+    { artwork, films }: Pick<Choices, 'artwork' | 'films'>,
+    catalogue: readonly Film[],
     tell: Tell = untold,
   ) => {
     for (const [key, known] of artworks) name(known, key);
     const drawn = prepared(artworks, artwork);
     const visible = seen(drawn.shapes, drawn.lines, films.fold, between(DONE.prepared, DONE.seen, tell));
-    const catalogue = shop.films.map(withoutStock);
     const overlapping = between(DONE.seen, DONE.separated, tell);
     return { drawn, separation: separated(visible, films, catalogue, artwork.fixes, drawn, overlapping) };
+  };
+
+  const invite = invitingGuests(stage, { upToFilms, parts, pieces, letters });
+
+  /** An order's films, and what other orders have on them. */
+  const drawnOn = (
+    artworks: ReadonlyMap<string, Artwork>,
+    choices: Choices,
+    shop: Shop,
+    tell: Tell = untold,
+  ) => {
+    const catalogue = withoutStock(shop.films);
+    const made = upToFilms(artworks, choices, catalogue, tell);
+    return { ...made, invite: (own: Choices) => invite(artworks, own, shop, catalogue) };
   };
 
   /** Films that are laid as one and are too large for it, and the seams between their panels. */
@@ -119,12 +138,12 @@ export function createPlanner(): Planner {
   };
 
   const plan: Planner['plan'] = (artworks, choices, shop, { again, order, tell = untold } = {}) => {
-    const { drawn, separation } = upToFilms(artworks, choices, shop, tell);
+    const { drawn, separation, invite } = drawnOn(artworks, choices, shop, tell);
     const stocked = withStock(separation, shop.films);
     const cutter = orderCutter(choices, shop);
     if (!cutter) return assemble(drawn, stocked, undefined, undefined, [noCutter], choices);
     const toCut = between(DONE.separated, 1, tell);
-    const films = filmsToCut(separation, stocked, cutter, choices, shop);
+    const films = filmsToCut(separation, stocked, cutter, choices, shop, invite(choices));
     const shapes = again && 'film' in again ? again : undefined;
     const only = again && 'panels' in again ? again.panels : undefined;
     const taken = shapes ? NOT_APART : takenFrom(drawn, films, choices);
@@ -144,11 +163,12 @@ export function createPlanner(): Planner {
     const { seams } = taken;
     const { surface } = choices.panels;
     const found = surface ? onSurface(surface, separation.films, seams).findings : [];
-    return assemble(drawn, stocked, cutter, { seams, made }, from('panels', found), choices);
+    const others = [...from('panels', found), ...filmsAway(stocked, shop)];
+    return assemble(drawn, stocked, cutter, { seams, made }, others, choices);
   };
 
   function* check(artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): CheckSteps {
-    const { drawn, separation } = upToFilms(artworks, choices, shop);
+    const { drawn, separation } = drawnOn(artworks, choices, shop);
     const { ignored, ...drawing } = choices.artwork;
     const sources = new Set(drawing.pieces.map(({ source }) => sourceKey(source)));
     const used = new Map([...artworks].filter(([key]) => sources.has(key)));
@@ -156,12 +176,9 @@ export function createPlanner(): Planner {
     const found = yield* checked(used, drawing, drawn, separation, step);
     return leave(from('artwork', found), ignored);
   }
-  const offers = offersBy({ upToFilms, takenFrom, laid, pieces, outlines, letters, offer, ink });
+  const offers = offersBy({ drawnOn, takenFrom, laid, pieces, joined, outlines, letters, offer, ink });
   return { ...offers, plan, check, runs };
 }
-
-/** A film as what is seen of it depends on: what is on the shelf does not count. */
-const withoutStock = (film: Film): Film => ({ ...film, rolls: [] });
 
 const noCutter: Finding = {
   stage: 'cutter',

@@ -1,5 +1,6 @@
 import type { Film } from '../films/film';
 import type { Cutter, Recipe } from '../layout/cutter';
+import type { Sharing } from './sharing';
 
 /** What the shop has. */
 export interface Shop {
@@ -10,4 +11,6 @@ export interface Shop {
    * `cutterId/*`, a kind without one is made from the kiss cut's.
    */
   readonly recipes: Readonly<Record<string, Recipe>>;
+  /** What the order that is planned shares with others; missing: nothing. */
+  readonly sharing?: Sharing;
 }

@@ -17,6 +17,7 @@ import {
   ringBounds,
   weld,
 } from '../geometry/region';
+import { byOrder } from '../layout/shares';
 import type { LayoutChoices, Placement, Strip } from '../layout/strip';
 import type { Part } from '../panels/part';
 import { solidOf } from '../panels/part';
@@ -97,7 +98,9 @@ function fieldsOf(strip: Strip, choices: WeedingChoices): Field[] {
   // one box goes around pieces of all copies
   const kind = choices.border === 'copy' && choices.isPacked ? 'box' : choices.border;
   const each = kind === 'copy' || (kind === 'follow' && !choices.isPacked);
-  const groups = each ? placements.map((_, i) => [i]) : [placements.map((_, i) => i)];
+  const all = placements.map((_, i) => i);
+  const orders = byOrder(all, (i) => placements[i].part.order);
+  const groups = each ? all.map((i) => [i]) : kind === 'order' ? [...orders.values()] : [all];
   return groups.map((placed): Field => {
     const field = { placed, last: placed[placed.length - 1] };
     const own = placed.map((i) => placements[i]);

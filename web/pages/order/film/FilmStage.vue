@@ -33,9 +33,6 @@ function pick({ id, film: own }: StripView): void {
   picked.value = id;
   film.value = own.id;
 }
-const index = computed(() =>
-  strips.value.filter((one) => one.film.id === strip.value?.film.id).indexOf(strip.value!),
-);
 const held = shallowRef<PlacementView>();
 watch(strip, () => (held.value = undefined));
 
@@ -116,7 +113,7 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
       align="left"
       @point="point"
     >
-      <PiecesOverlay v-if="isPacked" :at="at" :strip="strip" :index="index" @hold="held = $event" />
+      <PiecesOverlay v-if="isPacked" :at="at" :strip="strip" @hold="held = $event" />
       <WeedLinesOverlay :at="at" :strip="strip" />
       <LengthRule :at="at" :strip="strip" />
     </StageCanvas>

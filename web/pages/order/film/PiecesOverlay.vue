@@ -14,12 +14,7 @@ import { useOrder } from '../../../stores/order';
 import type { PlacementView, StripView } from '../../../workers/packed';
 import { matrixAt, middleOf, pathOfRegion, pieceAt } from './pieceShape';
 
-const { at, strip, index } = defineProps<{
-  at: Viewport;
-  strip: StripView;
-  /** Which of its film's strips it is. */
-  index: number;
-}>();
+const { at, strip } = defineProps<{ at: Viewport; strip: StripView }>();
 const emit = defineEmits<{ hold: [placement: PlacementView | undefined] }>();
 const store = useOrder();
 const film = useOnFilm();
@@ -65,7 +60,7 @@ async function take(event: PointerEvent): Promise<void> {
   const { part, copy } = placement.kept;
   hand.value = { placement, from, to: placement.kept, says: undefined };
   emit('hold', placement);
-  await store.hold({ film: strip.film.id, strip: index, part, copy });
+  await store.hold({ film: strip.film.id, part, copy });
   await ask();
 }
 /** Only the newest place is asked for, once the one before it is answered. */
@@ -134,7 +129,7 @@ async function key(event: KeyboardEvent, placement: PlacementView): Promise<void
   const to = isTurn
     ? { ...kept, turn: turned(kept.turn, step) }
     : { ...kept, x: kept.x + by![0], y: kept.y + by![1] };
-  await store.hold({ film: strip.film.id, strip: index, part: kept.part, copy: kept.copy });
+  await store.hold({ film: strip.film.id, part: kept.part, copy: kept.copy });
   const inside = (await store.held(to))?.inside;
   if (inside) film.put(strip, kept, { turn: inside.turn, x: inside.x, y: inside.y });
 }
