@@ -158,7 +158,10 @@ const summarySchema = z.object({
   revision: z.number().optional(),
   width: z.number(),
   height: z.number(),
-  films: z.array(z.object({ name: z.string(), colour: z.string() })),
+  films: z.array(
+    // missing in summaries of earlier versions
+    z.object({ id: z.string().optional(), name: z.string(), colour: z.string() }),
+  ),
   stops: z.number(),
   checks: z.number(),
 });
@@ -258,6 +261,29 @@ export const cutStateSchema = z.enum([
 ]);
 export type CutState = z.infer<typeof cutStateSchema>;
 
+const orderName = { id: z.number(), number: z.number(), name: z.string() };
+
+/** An order whose art of some films is, or could be, cut with another's. */
+export const guestSchema = z.object({
+  ...orderName,
+  due: z.string().nullable(),
+  revision: z.number(),
+  films: z.array(z.string()).readonly(),
+  cut: z.array(z.string()).readonly(),
+  choices: choicesSchema,
+});
+export type GuestOrder = z.infer<typeof guestSchema>;
+
+/** What an order shares with others, as core plans with it. */
+export const sharingSchema = z.object({
+  guests: z.array(guestSchema).readonly(),
+  away: z.record(z.string(), z.object(orderName)),
+  refused: z.array(z.object({ film: z.string(), order: z.object(orderName) })).readonly(),
+  /** Another one when anything of it has changed. */
+  version: z.string(),
+});
+export type SharingNow = z.infer<typeof sharingSchema>;
+
 export const cutSchema = z.object({
   id: z.number(),
   orderId: z.number(),
@@ -276,6 +302,19 @@ export const cutSchema = z.object({
   cuttable: z.number(),
   edges: z.object({ far: z.number(), near: z.number() }),
   length: z.number(),
+  /** Whose it is: the order that it was queued with first. */
+  shares: z
+    .array(
+      z.object({
+        orderId: z.number(),
+        orderNumber: z.number(),
+        orderName: z.string(),
+        copies: z.number(),
+        /** Of the film used, 0 … 1. */
+        share: z.number(),
+      }),
+    )
+    .readonly(),
   /** What was left of the film it was cut from, with what is to be written on it. */
   offcuts: rolls,
   recipe: recipeSchema,
@@ -325,6 +364,10 @@ export const queueSchema = z.strictObject({
   revision: z.number().int(),
   /** The shop's version that the plan was shown with: what is queued is what was shown. */
   shop: z.string().max(100).optional(),
+  /** The same of what it shares with other orders. */
+  sharing: z.string().max(100).optional(),
+  /** Only its own art, and also what is cut with another order. */
+  own: z.boolean().optional(),
   /** Only these films: a spoilt layer cut again. */
   films: z.array(z.string().max(60)).max(200).readonly().optional(),
   /** Only these panels, by number: spoilt ones cut again. */

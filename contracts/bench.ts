@@ -11,7 +11,14 @@ const placingSchema = z.object({
   box: boundsSchema,
   sign: numberedPieces,
   strips: z.array(
-    z.object({ length: z.number(), cuttable: z.number(), outline: z.string(), pieces: numberedPieces }),
+    z.object({
+      length: z.number(),
+      cuttable: z.number(),
+      outline: z.string(),
+      /** What other orders have on the same film. */
+      others: z.string(),
+      pieces: numberedPieces,
+    }),
   ),
 });
 

@@ -17,6 +17,7 @@ import {
   filmSchema,
   filmTableSchema,
   fontSchema,
+  guestSchema,
   orderDetailsSchema,
   orderListSchema,
   orderQuerySchema,
@@ -24,6 +25,7 @@ import {
   queueSchema,
   recordSchema,
   resumeSchema,
+  sharingSchema,
   shopSchema,
   takenPictureSchema,
   textOrderSchema,
@@ -106,6 +108,17 @@ export const ENDPOINTS = {
   },
   'POST /api/orders': { says: 'Start an order from a graphic', upload: true, gives: orderSchema },
   'GET /api/orders/{id}': { params: byId, says: 'One order with its choices', gives: orderSchema },
+  'GET /api/orders/{id}/sharing': {
+    params: byId,
+    says: 'What an order shares with others on its films',
+    gives: sharingSchema,
+  },
+  'GET /api/orders/{id}/wanting': {
+    params: byId,
+    query: z.object({ film: z.string().max(60) }),
+    says: 'Open orders that want the same film, those due about then first',
+    gives: z.array(guestSchema),
+  },
   'PATCH /api/orders/{id}': {
     params: byId,
     says: 'Name and due date',

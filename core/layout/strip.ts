@@ -120,6 +120,6 @@ export interface Layout {
   readonly findings: readonly Finding[];
 }
 
-/** How often the same part lies on a strip: panels of one film are not copies of each other. */
+/** How often the planned order's parts lie on a strip: panels of one film are not copies of each other. */
 export const copiesOn = ({ placements }: Pick<Strip, 'placements'>): number =>
-  new Set(placements.map(({ copy }) => copy)).size;
+  new Set(placements.filter(({ part }) => part.order === undefined).map(({ copy }) => copy)).size;

@@ -62,7 +62,9 @@ function swapsIn(cuts: readonly PlannedCut[]): number {
 
 /** That there is nothing to cut is always said. */
 function withNothing(findings: readonly Finding[], cuts: readonly PlannedCut[]): readonly Finding[] {
-  if (cuts.length > 0 || findings.some(({ severity }) => severity === 'stop')) return findings;
+  // what is cut with another order is cut
+  const isCut = cuts.length > 0 || findings.some(({ code }) => code === 'cut-with');
+  if (isCut || findings.some(({ severity }) => severity === 'stop')) return findings;
   return [
     ...findings,
     {

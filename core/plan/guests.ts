@@ -15,7 +15,7 @@ import type { MakeStage } from '../stages/remember';
 import { own } from '../units/own';
 import type { Choices } from './choices';
 import { changedRecipe } from './recipes';
-import type { Guest } from './sharing';
+import type { Guest, OrderName } from './sharing';
 import { NO_SHARING } from './sharing';
 import type { Shop } from './shop';
 
@@ -81,7 +81,7 @@ export function invitingGuests(stage: MakeStage, { upToFilms, parts, pieces, let
     shop: Shop,
     films: readonly Film[],
   ): InviteGuests => {
-    const { guests } = shop.sharing ?? NO_SHARING;
+    const { guests, refused } = shop.sharing ?? NO_SHARING;
     const art = (guest: Guest, film: Film, cutter: Cutter): GuestArt => {
       const { artwork, films: onFilms, layout } = guest.choices;
       const { layer, typed, isStopped } = layerOf(
@@ -104,9 +104,18 @@ export function invitingGuests(stage: MakeStage, { upToFilms, parts, pieces, let
     };
     return (film, cutter) => {
       const ids = own(choices.layout.guests, film.id) ?? [];
-      const its = guests.filter(({ id }) => ids.includes(id)).map((guest) => art(guest, film, cutter));
-      if (its.length === 0) return NO_GUESTS;
-      return { parts: its.flatMap((one) => one.parts), findings: its.flatMap((one) => one.findings) };
+      const its = guests
+        .filter(({ id, films: on }) => ids.includes(id) && on.includes(film.id))
+        .map((guest) => art(guest, film, cutter));
+      const missing = refused.filter((one) => one.film === film.id && ids.includes(one.order.id));
+      if (its.length + missing.length === 0) return NO_GUESTS;
+      return {
+        parts: its.flatMap((one) => one.parts),
+        findings: [
+          ...its.flatMap((one) => one.findings),
+          ...missing.map(({ order }) => guestElsewhere(film, order)),
+        ],
+      };
     };
   };
 }
@@ -148,6 +157,14 @@ const nothingOn = ({ name }: Film, { number }: Guest): Finding => ({
   film: name,
   severity: 'check',
   message: `#${number} has nothing on ${name} any more.`,
+  waysOut: [TAKE_OUT],
+});
+
+const guestElsewhere = ({ name }: Film, { number, name: order }: OrderName): Finding => ({
+  code: 'guest-elsewhere',
+  film: name,
+  severity: 'check',
+  message: `#${number} ${order} is not cut on ${name} with this order: it is cut with another one, or put away.`,
   waysOut: [TAKE_OUT],
 });
 

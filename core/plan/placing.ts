@@ -7,6 +7,7 @@ import { placeOn } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import { mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
+import type { Placement } from '../layout/strip';
 import type { Part } from '../panels/part';
 import type { PlannedCut } from './planned';
 
@@ -22,6 +23,8 @@ export interface NumberedStrip {
   readonly length: number;
   readonly cuttable: number;
   readonly region: Region;
+  /** What other orders have on it. */
+  readonly others: Region;
   readonly pieces: readonly NumberedPiece[];
 }
 
@@ -33,10 +36,14 @@ export interface Placing {
   readonly strips: readonly NumberedStrip[];
 }
 
-/** Pieces of a film numbered as they are cut; copies of one have its number. Undefined: it is not taken apart into pieces. */
-export function placingOf(cuts: readonly PlannedCut[], film: string): Placing | undefined {
+/**
+ * Pieces of a film numbered as they are cut; copies of one have its number. Undefined: it is not taken apart into pieces.
+ * @param order whose pieces; missing: those of the planned order
+ */
+export function placingOf(cuts: readonly PlannedCut[], film: string, order?: number): Placing | undefined {
   const strips = cuts.flatMap(({ strip }) => (strip.film.id === film ? [strip] : []));
-  const parts = new Set(strips.flatMap(({ placements }) => placements.map(({ part }) => part)));
+  const own = strips.flatMap(({ placements }) => placements.filter(({ part }) => part.order === order));
+  const parts = new Set(own.map(({ part }) => part));
   const pieces = [...parts].filter(({ number }) => number !== undefined);
   if (pieces.length < 2) return undefined;
   const numbers = new Map(pieces.map((part, i) => [part, i + 1]));
@@ -47,7 +54,8 @@ export function placingOf(cuts: readonly PlannedCut[], film: string): Placing | 
     strips: strips.map(({ length, cuttable, placements }) => ({
       length,
       cuttable,
-      region: placements.flatMap(({ part, matrix }) => mapRegion(part.region, matrix)),
+      region: cutOf(placements.filter(({ part }) => part.order === order)),
+      others: cutOf(placements.filter(({ part }) => part.order !== order)),
       pieces: placements.flatMap(({ part, matrix }) => {
         const number = numbers.get(part);
         return number === undefined ? [] : [{ number, at: mapSpot(places.get(part)!, matrix) }];
@@ -55,6 +63,9 @@ export function placingOf(cuts: readonly PlannedCut[], film: string): Placing | 
     })),
   };
 }
+
+const cutOf = (placements: readonly Placement[]): Region =>
+  placements.flatMap(({ part, matrix }) => mapRegion(part.region, matrix));
 
 function placeOf({ region, bounds }: Part): Spot {
   if (region.length === 0) return middleOf(bounds);

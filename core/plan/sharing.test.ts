@@ -74,6 +74,7 @@ const drawing = (...shapes: Artwork['shapes']): Artwork => ({
   findings: [],
 });
 const RED = '#b0202f';
+const FILM = 'currant';
 
 /** An order with a drawing of its own. */
 function orderOf(name: string, artwork: Artwork, layout: Partial<Choices['layout']> = {}) {
@@ -92,8 +93,7 @@ const own = orderOf(
 );
 const other = orderOf('other', drawing(triangle(0, 80, RED), triangle(150, 50, RED)), { copies: 3 });
 const artworks = new Map([own.read, other.read]);
-const guest: Guest = { id: 7, number: 2043, name: 'Heron', choices: other.choices, cut: [] };
-const FILM = 'currant';
+const guest: Guest = { id: 7, number: 2043, name: 'Heron', choices: other.choices, films: [FILM], cut: [] };
 
 function planned(
   layout: Partial<Choices['layout']> = {},
@@ -101,7 +101,10 @@ function planned(
   sharing: Partial<Sharing> = {},
 ): Plan {
   const choices = { ...own.choices, layout: { ...own.choices.layout, guests: { [FILM]: [7] }, ...layout } };
-  const shop = { ...DEMO_SHOP, sharing: { guests: [{ ...guest, ...more }], away: {}, ...sharing } };
+  const shop = {
+    ...DEMO_SHOP,
+    sharing: { guests: [{ ...guest, ...more }], away: {}, refused: [], ...sharing },
+  };
   return createPlanner().plan(artworks, choices, shop);
 }
 const onFilm = ({ cuts }: Plan): WeededStrip => cuts.find(({ strip }) => strip.film.id === FILM)!.strip;
@@ -184,9 +187,11 @@ describe('another order on the film', () => {
     expect(codes(planned({}, { choices: forced }))).toContain('guest-recipe');
     const gone = { ...other.choices, films: { ...other.choices.films, off: [RED] } };
     expect(codes(planned({}, { choices: gone }))).toContain('guest-nothing');
+    const refused = [{ film: FILM, order: guest }];
+    expect(codes(planned({}, { films: [] }, { refused }))).toContain('guest-elsewhere');
     const { pieces } = other.choices.artwork;
     const broken = { ...drawing(), findings: [{ code: 'x', severity: 'stop' as const, message: 'Broken.' }] };
-    const shop = { ...DEMO_SHOP, sharing: { guests: [guest], away: {} } };
+    const shop = { ...DEMO_SHOP, sharing: { guests: [guest], away: {}, refused: [] } };
     const choices = { ...own.choices, layout: { ...own.choices.layout, guests: { [FILM]: [7] } } };
     const unread = new Map([own.read, [sourceKey(pieces[0].source), broken]]);
     expect(codes(createPlanner().plan(unread, choices, shop))).toContain('guest-stopped');
@@ -217,7 +222,7 @@ describe('another order on the film', () => {
   test('its art is made once for all plans', () => {
     const planner = createPlanner();
     const choices = { ...own.choices, layout: { ...own.choices.layout, guests: { [FILM]: [7] } } };
-    const shop = { ...DEMO_SHOP, sharing: { guests: [guest], away: {} } };
+    const shop = { ...DEMO_SHOP, sharing: { guests: [guest], away: {}, refused: [] } };
     planner.plan(artworks, choices, shop);
     const before = { ...planner.runs };
     planner.plan(artworks, { ...choices, layout: { ...choices.layout, borderDistance: 7 } }, shop);

@@ -9,22 +9,25 @@ export interface OrderName {
   readonly name: string;
 }
 
-/** An order whose art of some film is cut with another's. */
+/** An order whose art of some films is cut with another's. */
 export interface Guest extends OrderName {
   readonly choices: Choices;
+  /** Films that are cut with the other's, by id. */
+  readonly films: readonly string[];
   /** Films of it that have been cut already, by id. */
   readonly cut: readonly string[];
 }
 
 /** What an order shares with others. */
 export interface Sharing {
-  /** Orders that are cut with it; its choices say on which films. */
   readonly guests: readonly Guest[];
   /** Its own films that are cut with another order's, by id. */
   readonly away: Readonly<Record<string, OrderName>>;
+  /** Orders that it wants along on a film and that cannot be: cut with another, or put away. */
+  readonly refused: readonly { readonly film: string; readonly order: OrderName }[];
 }
 
-export const NO_SHARING: Sharing = { guests: [], away: {} };
+export const NO_SHARING: Sharing = { guests: [], away: {}, refused: [] };
 
 /** What an order takes along on its films: other orders' ids, by film id. */
 export interface TakesAlong {

@@ -53,26 +53,33 @@ export const fonts = pgTable('fonts', {
   putAway: boolean('put_away').notNull().default(false),
 });
 
-export const orders = pgTable('orders', {
-  id: serial('id').primaryKey(),
-  number: integer('number').notNull().unique(),
-  name: text('name').notNull(),
-  due: date('due'),
-  fileName: text('file_name').notNull(),
-  /** The file the order began with; none when it began with typed text. */
-  fileHash: text('file_hash').references(() => files.hash),
-  /** PNG of the sign as last planned. */
-  thumbnail: bytea('thumbnail'),
-  /** As they are now. */
-  choices: jsonb('choices').$type<Choices>().notNull(),
-  /** The revision that they are of; undo moves it back, redo forward. */
-  revision: integer('revision').notNull().default(0),
-  /** As last planned; null until it has been for the first time. */
-  summary: jsonb('summary').$type<OrderSummary>(),
-  changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
-  /** Out of sight since; can be brought back, or cleared for good. */
-  putAwayAt: timestamp('put_away_at', { withTimezone: true }),
-});
+/** An order that takes others along on a film. */
+export const takesOthersAlong = sql`coalesce(choices#>'{layout,guests}', '{}') <> '{}'`;
+
+export const orders = pgTable(
+  'orders',
+  {
+    id: serial('id').primaryKey(),
+    number: integer('number').notNull().unique(),
+    name: text('name').notNull(),
+    due: date('due'),
+    fileName: text('file_name').notNull(),
+    /** The file the order began with; none when it began with typed text. */
+    fileHash: text('file_hash').references(() => files.hash),
+    /** PNG of the sign as last planned. */
+    thumbnail: bytea('thumbnail'),
+    /** As they are now. */
+    choices: jsonb('choices').$type<Choices>().notNull(),
+    /** The revision that they are of; undo moves it back, redo forward. */
+    revision: integer('revision').notNull().default(0),
+    /** As last planned; null until it has been for the first time. */
+    summary: jsonb('summary').$type<OrderSummary>(),
+    changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+    /** Out of sight since; can be brought back, or cleared for good. */
+    putAwayAt: timestamp('put_away_at', { withTimezone: true }),
+  },
+  (table) => [index('orders_with_guests').on(table.id).where(takesOthersAlong)],
+);
 
 /**
  * Every change of an order's choices: the tree that undo walks. None is ever taken out, and no number is used twice: a
@@ -201,6 +208,28 @@ export const cuts = pgTable(
     uniqueIndex('cuts_one_active')
       .on(table.cutterId)
       .where(sql`state in ('wants-film', 'checking', 'cutting', 'stopping', 'stopped')`),
+  ],
+);
+
+/** What of a cut is whose: a row for every order that has something on its strip. */
+export const cutShares = pgTable(
+  'cut_shares',
+  {
+    cutId: integer('cut_id')
+      .notNull()
+      .references(() => cuts.id, { onDelete: 'cascade' }),
+    orderId: integer('order_id')
+      .notNull()
+      .references(() => orders.id),
+    /** Of the order, as it was cut. */
+    revision: integer('revision').notNull(),
+    copies: integer('copies').notNull(),
+    /** Of the film used, 0 … 1. */
+    share: doublePrecision('share').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.cutId, table.orderId] }),
+    index('shares_by_order').on(table.orderId),
   ],
 );
 

@@ -3,22 +3,30 @@ import { formatLength, formatRun, MM_PER_INCH } from '../../core/units/length';
 import { joinBounds } from '../../core/geometry/bounds';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
 import { benchHints } from '../../core/plan/bench';
+import { sharesOf } from '../../core/layout/shares';
 import { copiesOn } from '../../core/layout/strip';
 import type { Choices } from '../../core/plan/choices';
-import type { Region } from '../../core/geometry/region';
-import type { NumberedPiece } from '../../core/plan/placing';
-import { placingOf } from '../../core/plan/placing';
+import type { NumberedPiece, Placing } from '../../core/plan/placing';
 import type { Plan, PlannedCut } from '../../core/plan/planned';
 import type { Doc, Frame, OnPaper, PaperOrder } from './sheet';
-import { drawing, drawnAt, INK, line, MARGIN, rule, sheet, SOFT } from './sheet';
+import { drawing, drawnAt, INK, line, MARGIN, rule, RULE, sheet, SOFT } from './sheet';
 
 export type PaperKind = 'run-card' | 'application';
+/** Where pieces of a film sit on the sign, when it is taken apart into pieces. */
+export type PlacingOf = (film: string) => Placing | undefined;
 
 /** One of the papers of an order as PDF, A4. */
-export function paper(kind: PaperKind, plan: Plan, order: PaperOrder, choices: Choices): Promise<Buffer> {
+/** @param placing where pieces of a film sit on the sign */
+export function paper(
+  kind: PaperKind,
+  plan: Plan,
+  order: PaperOrder,
+  choices: Choices,
+  placing: PlacingOf,
+): Promise<Buffer> {
   const title = kind === 'run-card' ? 'Run card' : 'Weeding, taping, applying';
   return sheet(title, order, 'portrait', (doc) =>
-    kind === 'run-card' ? runCard(doc, plan) : applicationSheet(doc, plan, choices),
+    kind === 'run-card' ? runCard(doc, plan) : applicationSheet(doc, plan, choices, placing),
   );
 }
 
@@ -65,7 +73,8 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
     .rect(doc.page.width - MARGIN - 14, top + 8, 14, 14)
     .lineWidth(1)
     .stroke(INK);
-  const parts = [...new Set(strip.placements.map(({ part }) => part))];
+  const own = strip.placements.filter(({ part }) => part.order === undefined);
+  const parts = [...new Set(own.map(({ part }) => part))];
   const bounds = parts.map((part) => part.bounds).reduce(joinBounds);
   drawing(
     doc,
@@ -87,7 +96,7 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
   const at = { width: 340 };
   const copies = copiesOn(strip);
   doc.text(
-    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${copies === 1 ? '1 copy' : `${copies} copies`}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}`,
+    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${copies === 1 ? '1 copy' : `${copies} copies`}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}${othersOn(strip)}`,
     MARGIN + 30,
     doc.y,
     at,
@@ -101,14 +110,21 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
   doc.y = Math.max(doc.y, top + 40) + 8;
 }
 
+/** Whose art lies on it too, and how much of the film is theirs. */
+const othersOn = (strip: PlannedCut['strip']): string =>
+  sharesOf(strip)
+    .flatMap(({ order, share }) =>
+      order === undefined ? [] : ` · with #${order}, ${Math.round(share * 100)} %`,
+    )
+    .join('');
+
 /** The most height that a picture with numbers takes, points. */
 const PICTURE = 130;
 
 /** Pieces with their numbers, as wide as the page. */
 function numbered(
   doc: Doc,
-  region: Region,
-  colour: string,
+  art: Parameters<typeof drawing>[1],
   pieces: readonly NumberedPiece[],
   frame: Frame,
 ): void {
@@ -116,7 +132,7 @@ function numbered(
   const height = Math.min(PICTURE, (width * frame.height) / frame.width);
   if (doc.y > doc.page.height - MARGIN - height - 14) doc.addPage();
   const top = doc.y;
-  drawing(doc, [{ region, colour }], frame, [MARGIN, top, width, height]);
+  drawing(doc, art, frame, [MARGIN, top, width, height]);
   numbers(doc, pieces, frame, [MARGIN, top, width, height]);
   doc.y = top + height + 14;
 }
@@ -138,7 +154,7 @@ function numbers(doc: Doc, pieces: readonly NumberedPiece[], frame: Frame, box: 
 }
 
 /** Top film first onto the tape, as it is taped. */
-function applicationSheet(doc: Doc, plan: Plan, choices: Choices): void {
+function applicationSheet(doc: Doc, plan: Plan, choices: Choices, placingOf: PlacingOf): void {
   const { prepared, separation } = plan;
   const shape = choices.films.marks?.shape;
   const { width, height, view, steps, marks } = applySheet(prepared, separation, shape);
@@ -166,16 +182,20 @@ function applicationSheet(doc: Doc, plan: Plan, choices: Choices): void {
       .fillColor(INK)
       .text(`${i + 1}  ${film.name}`, x, top);
     doc.font('text').fontSize(10).fillColor(SOFT);
-    for (const hint of benchHints(plan, choices, step)) doc.text(hint, x, doc.y, { width: 270 });
+    const placing = placingOf(film.id);
+    for (const hint of benchHints(plan, choices, step, placing)) doc.text(hint, x, doc.y, { width: 270 });
     doc.y = top + 122;
-    const placing = placingOf(plan.cuts, film.id);
     if (!placing) return;
     const { minX, minY, maxX, maxY } = placing.box;
     const whole = { minX, minY, width: maxX - minX, height: maxY - minY };
-    numbered(doc, region, film.colour, placing.sign, whole);
+    numbered(doc, [{ region, colour: film.colour }], placing.sign, whole);
     for (const strip of placing.strips) {
       const frame = { minX: 0, minY: 0, width: strip.length, height: strip.cuttable };
-      numbered(doc, strip.region, film.colour, strip.pieces, frame);
+      const art = [
+        { region: strip.others, colour: RULE },
+        { region: strip.region, colour: film.colour },
+      ];
+      numbered(doc, art, strip.pieces, frame);
     }
   });
 }

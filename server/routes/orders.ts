@@ -4,6 +4,7 @@ import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/cuts';
 import { listOrders } from '../services/orderList';
 import { clearOrder, putAway } from '../services/putAway';
+import { sharingOf, wantingFilm } from '../services/sharing';
 import { originalOf } from '../services/readings';
 import {
   applyingOf,
@@ -43,8 +44,10 @@ export function orderRoutes(services: CutServices) {
       changeChoices(services, params.id, body.base, body.edits),
     'POST /api/orders/{id}/undo': ({ params }) => step(services, params.id, -1),
     'POST /api/orders/{id}/redo': ({ params }) => step(services, params.id, 1),
-    'POST /api/orders/{id}/queue': ({ params, body: { revision, shop, ...part } }) =>
-      queueOrder(services, params.id, { revision, shop }, part),
+    'POST /api/orders/{id}/queue': ({ params, body: { revision, shop, sharing, ...part } }) =>
+      queueOrder(services, params.id, { revision, shop, sharing }, part),
+    'GET /api/orders/{id}/sharing': async ({ params }) => sharingOf(db, await getOrder(db, params.id)),
+    'GET /api/orders/{id}/wanting': ({ params, query }) => wantingFilm(db, params.id, query.film),
     'POST /api/orders/{id}/put-away': ({ params }) => done(putAway(services, params.id, true)),
     'POST /api/orders/{id}/bring-back': ({ params }) => done(putAway(services, params.id, false)),
     'POST /api/orders/{id}/clear': ({ params }) => done(clearOrder(services, params.id)),

@@ -1,12 +1,14 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { Cut, CutState } from '../../contracts/api';
+import { and, asc, eq, exists, inArray, sql } from 'drizzle-orm';
+import type { Cut, CutState, SharingNow } from '../../contracts/api';
 import type { Again } from '../../core/films/again';
 import type { Db } from '../db/connect';
-import { cuts, orders } from '../db/schema';
+import { cuts, cutShares, orders } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { OrderServices } from './orders';
 import { getOrder, OPEN_STATES, planToCut } from './orders';
+import type { MadePlan } from '../work/tasks';
 import { pack } from './pack';
+import { sharingOf } from './sharing';
 import { loadShop } from './shop';
 
 export interface CutServices extends OrderServices {
@@ -25,20 +27,23 @@ export interface Part {
   readonly again?: Again;
   /** Only these panels, once each. */
   readonly panels?: readonly number[];
+  /** Only the order's own art, and also what is cut with another order. */
+  readonly own?: boolean;
 }
 
-/** What was shown of an order when it was queued: its revision, and the shop's version. */
+/** What was shown of an order when it was queued: its revision, and the versions of the shop and of what it shares. */
 export interface Shown {
   readonly revision: number;
   readonly shop?: string;
+  readonly sharing?: string;
 }
 
 /** Freezes the order's plan as it stands into one cut a strip, in cutting order. */
 export async function queueOrder(
   services: CutServices,
   orderId: number,
-  { revision, shop }: Shown,
-  { films, again, panels }: Part = {},
+  { revision, shop, sharing: shownSharing }: Shown,
+  { films, again, panels, own }: Part = {},
 ): Promise<Cut[]> {
   const { db, hub } = services;
   const order = await getOrder(db, orderId);
@@ -56,14 +61,20 @@ export async function queueOrder(
       'A film, a recipe or a cutter was changed a moment ago. Look at the order once more, then queue it.',
     );
   }
-  const plan = await planToCut(services, order, again ?? (panels && { panels }));
+  // shapes and panels that are spoilt are cut again by themselves
+  const isAlone = own === true || again !== undefined || panels !== undefined;
+  const sharing = isAlone ? ALONE : await sharingOf(db, order);
+  if (!isAlone && shownSharing !== undefined && shownSharing !== sharing.version) throw sharingChanged();
+  const plan = await planToCut(services, order, sharing, again ?? (panels && { panels }));
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
   const wanted = films ? plan.cuts.filter(({ film }) => films.includes(film.id)) : plan.cuts;
-  if (wanted.length === 0) throw new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
+  if (wanted.length === 0) throw nothingToCut(plan);
   await db.transaction(async (tx) => {
-    // one order is queued once at a time, however often and from wherever the button is pressed
-    await tx.select().from(orders).where(eq(orders.id, orderId)).for('update');
+    // one order is queued once at a time, however often and from wherever the button is pressed; those it shares film with too
+    const ids = [orderId, ...sharing.guests.map(({ id }) => id)];
+    await tx.select().from(orders).where(inArray(orders.id, ids)).orderBy(orders.id).for('update');
+    if (!isAlone && (await sharingOf(tx, order)).version !== sharing.version) throw sharingChanged();
     const open = await tx
       .select({ id: cuts.id })
       .from(cuts)
@@ -75,23 +86,85 @@ export async function queueOrder(
         'This order is already in the queue. Finish or cancel those cuts first.',
       );
     }
-    await tx.insert(cuts).values(
-      wanted.map((cut, i) => ({
-        ...cut,
-        orderId,
-        revision,
-        position: i + 1,
-        of: wanted.length,
-        state: 'queued' as const,
-        lines: cut.program.lines.length,
-        program: pack(cut.program),
-        drawing: pack(cut.drawing),
-      })),
+    const onFilms = wanted.map(({ film }) => film.id);
+    await refuseQueued(tx, { ...order, films: onFilms });
+    for (const guest of sharing.guests) await refuseQueued(tx, guest);
+    const made = await tx
+      .insert(cuts)
+      .values(
+        wanted.map(({ shares: _shares, ...cut }, i) => ({
+          ...cut,
+          orderId,
+          revision,
+          position: i + 1,
+          of: wanted.length,
+          state: 'queued' as const,
+          lines: cut.program.lines.length,
+          program: pack(cut.program),
+          drawing: pack(cut.drawing),
+        })),
+      )
+      .returning({ id: cuts.id });
+    const whose = new Map(sharing.guests.map((guest) => [guest.number, guest]));
+    await tx.insert(cutShares).values(
+      wanted.flatMap(({ shares }, i) =>
+        shares.map(({ order: number, ...share }) => {
+          const guest = number === undefined ? undefined : whose.get(number);
+          return {
+            ...share,
+            cutId: made[i].id,
+            orderId: guest?.id ?? orderId,
+            revision: guest?.revision ?? revision,
+          };
+        }),
+      ),
     );
   });
   for (const cutterId of new Set(wanted.map((cut) => cut.cutterId))) await promoteNext(services, cutterId);
-  await hub.tell({ kind: 'order', orderId });
+  for (const id of [orderId, ...sharing.guests.map((guest) => guest.id)])
+    await hub.tell({ kind: 'order', orderId: id });
   return listCuts(db, { orderId });
+}
+
+/** An order by itself. */
+const ALONE: SharingNow = { guests: [], away: {}, refused: [], version: '' };
+
+const sharingChanged = (): Trouble =>
+  new Trouble(
+    409,
+    'sharing-changed',
+    'An order on the same film was changed a moment ago. Look at the film once more, then queue it.',
+  );
+
+function nothingToCut({ findings }: MadePlan): Trouble {
+  const elsewhere = findings.find(({ code }) => code === 'cut-with');
+  return elsewhere
+    ? new Trouble(422, elsewhere.code, elsewhere.message, elsewhere.waysOut)
+    : new Trouble(422, 'nothing', 'There is nothing to cut in this order.');
+}
+
+/** An order's film is not queued by itself and with another's at once. */
+async function refuseQueued(
+  tx: Pick<Db, 'select'>,
+  { id, number, films }: Pick<SharingNow['guests'][number], 'id' | 'number' | 'films'>,
+): Promise<void> {
+  const open = await tx
+    .select({ film: sql<string>`${cuts.film}->>'name'` })
+    .from(cuts)
+    .innerJoin(cutShares, eq(cutShares.cutId, cuts.id))
+    .where(
+      and(
+        eq(cutShares.orderId, id),
+        inArray(cuts.state, [...OPEN_STATES]),
+        inArray(sql`${cuts.film}->>'id'`, [...films]),
+      ),
+    );
+  if (open.length > 0)
+    throw new Trouble(
+      409,
+      'guest-queued',
+      `${open[0].film} of #${number} is in the queue already. Finish or cancel that cut first.`,
+    );
 }
 
 /** When nothing has the cutter, the oldest waiting cut asks for its film. */
@@ -135,6 +208,11 @@ const columns = {
   cuttable: cuts.cuttable,
   edges: cuts.edges,
   length: cuts.length,
+  shares: sql<
+    Cut['shares']
+  >`(select json_agg(json_build_object('orderId', s.order_id, 'orderNumber', o.number,
+    'orderName', o.name, 'copies', s.copies, 'share', s.share) order by s.order_id <> ${cuts.orderId}, s.order_id)
+    from ${cutShares} s join ${orders} o on o.id = s.order_id where s.cut_id = ${cuts.id})`,
   offcuts: cuts.offcuts,
   recipe: cuts.recipe,
   seconds: cuts.seconds,
@@ -152,11 +230,20 @@ export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<C
     .select(columns)
     .from(cuts)
     .innerJoin(orders, eq(orders.id, cuts.orderId))
-    .where(of.orderId === undefined ? inArray(cuts.state, [...OPEN_STATES]) : eq(cuts.orderId, of.orderId))
+    .where(of.orderId === undefined ? inArray(cuts.state, [...OPEN_STATES]) : isOf(db, of.orderId))
     .orderBy(asc(cuts.id))
     .limit(500);
   return rows as Cut[];
 }
+
+/** Something of the order lies on its strip. */
+const isOf = (db: Db, orderId: number) =>
+  exists(
+    db
+      .select({ id: cutShares.cutId })
+      .from(cutShares)
+      .where(and(eq(cutShares.cutId, cuts.id), eq(cutShares.orderId, orderId))),
+  );
 
 export async function getCut(db: Db, id: number): Promise<Cut> {
   const [row] = await db

@@ -3,7 +3,7 @@ import { and, desc, eq, ilike, ne, or, sql } from 'drizzle-orm';
 import type { OrderFilter, OrderList, OrderQuery, OrderRow } from '../../contracts/api';
 import { ORDER_FILTERS } from '../../contracts/api';
 import type { Db } from '../db/connect';
-import { cuts, cutters, orders } from '../db/schema';
+import { cuts, cutShares, cutters, orders } from '../db/schema';
 
 export async function listOrders(db: Db, { search, show, limit }: OrderQuery): Promise<OrderList> {
   const known = orderStates(db, search);
@@ -50,9 +50,10 @@ function isIn(filter: OrderFilter, of: Pick<OrderRow, 'state' | 'late'> & { putA
 function orderStates(db: Db, search: string) {
   const live = db
     .select({
-      orderId: cuts.orderId,
+      orderId: cutShares.orderId,
       isDone: sql<boolean>`bool_and(${cuts.state} = 'done')`.as('is_done'),
       isBegun: sql<boolean>`bool_or(${cuts.state} not in ('queued', 'done'))`.as('is_begun'),
+      films: sql<number>`count(distinct ${cuts.film}->>'id')`.as('films'),
       at: sql<
         string[]
       >`coalesce(array_agg(distinct ${cutters.data}->>'name') filter (where ${cuts.state} <> 'done'), '{}')`.as(
@@ -60,12 +61,15 @@ function orderStates(db: Db, search: string) {
       ),
     })
     .from(cuts)
+    .innerJoin(cutShares, eq(cutShares.cutId, cuts.id))
     .innerJoin(cutters, eq(cutters.id, cuts.cutterId))
     .where(ne(cuts.state, 'cancelled'))
-    .groupBy(cuts.orderId)
+    .groupBy(cutShares.orderId)
     .as('live');
-  const state = sql<OrderRow['state']>`case when ${live.isDone} then 'cut' when ${live.isBegun} then 'cutting'
-    when ${live.isDone} is null then 'open' else 'queued' end`;
+  // what was cut with another order may be all that is cut of it yet
+  const isAll = sql`(${live.isDone} and ${live.films} >= coalesce(jsonb_array_length(${orders.summary}->'films'), 0))`;
+  const state = sql<OrderRow['state']>`case when ${isAll} then 'cut' when ${live.isBegun} then 'cutting'
+    when coalesce(${live.isDone}, true) then 'open' else 'queued' end`;
   return db.$with('known').as(
     db
       .select({
@@ -77,9 +81,7 @@ function orderStates(db: Db, search: string) {
         summary: orders.summary,
         changedAt: orders.changedAt,
         state: state.as('state'),
-        late: sql<boolean>`coalesce(${orders.due} < current_date and ${live.isDone} is not true, false)`.as(
-          'late',
-        ),
+        late: sql<boolean>`coalesce(${orders.due} < current_date and ${isAll} is not true, false)`.as('late'),
         cutters: sql<string[]>`coalesce(${live.at}, '{}')`.as('cutters'),
         putAway: sql<boolean>`${orders.putAwayAt} is not null`.as('put_away'),
       })

@@ -1,13 +1,14 @@
-import { and, desc, eq, isNull, max, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, max, or, sql } from 'drizzle-orm';
 import type { Piece, TextSource } from '../../core/artwork/choices';
 import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
 import type { Again, PanelsAgain } from '../../core/films/again';
 import type { Choices } from '../../core/plan/choices';
+import type { Sharing } from '../../core/plan/sharing';
 import { DEFAULT_CHOICES } from '../../core/plan/choices';
 import type { Changed, Order } from '../../contracts/api';
 import type { ApplyPage, MapPage } from '../../contracts/bench';
 import type { Datum } from '../../core/panels/fittingMap';
-import { choicesSchema, upgradeChoices } from '../../contracts/choices';
+import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
 import type { Db } from '../db/connect';
@@ -19,6 +20,8 @@ import type { PaperKind } from '../files/papers';
 import type { ReadingServices } from './readings';
 import { artworksFor, takeFile } from './readings';
 import type { Watch } from '../work/pool';
+import { choicesOf } from './choicesOf';
+import { guestsChanged, sharingOf } from './sharing';
 import { loadShop } from './shop';
 
 export interface OrderServices extends ReadingServices {
@@ -111,10 +114,6 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
 
 type OrderRecord = typeof orders.$inferSelect;
 
-/** The stored choices, brought up to date. */
-const choicesOf = (order: OrderRecord, stored = order.choices): Choices =>
-  upgradeChoices(stored, { hash: order.fileHash ?? '', name: order.fileName });
-
 /** The database, or a transaction in it. */
 type Reads = Pick<Db, 'select'>;
 
@@ -158,7 +157,7 @@ export async function changeChoices(
   base: number,
   edits: readonly Edit[],
 ): Promise<Changed> {
-  const { revision, clashes } = await services.db.transaction(async (tx) => {
+  const { revision, clashes, guests } = await services.db.transaction(async (tx) => {
     const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
     if (!order) throw notFound('order');
     const before = choicesOf(order);
@@ -166,9 +165,9 @@ export async function changeChoices(
     const choices = parseChoices(value);
     const made = editsBetween(before, choices);
     if (made.length > 0) await addRevision(tx, order, choices, made);
-    return { revision: order.revision, clashes };
+    return { revision: order.revision, clashes, guests: guestsChanged(before, choices) };
   });
-  const { choices, ...order } = await afterChange(services, id);
+  const { choices, ...order } = await afterChange(services, id, guests);
   // who changed it last knows the rest already
   return { ...order, clashes, ...(revision === base && clashes.length === 0 ? {} : { choices }) };
 }
@@ -191,17 +190,18 @@ async function addRevision(
 
 /** Moves along the tree of revisions. At either end nothing happens. */
 export async function step(services: OrderServices, id: number, by: -1 | 1): Promise<Order> {
-  await services.db.transaction(async (tx) => {
+  const guests = await services.db.transaction(async (tx) => {
     const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
     if (!order) throw notFound('order');
     const there = await (by === -1 ? stepBack(tx, order) : stepOn(tx, order));
-    if (there)
-      await tx
-        .update(orders)
-        .set({ ...there, changedAt: new Date() })
-        .where(eq(orders.id, id));
+    if (!there) return [];
+    await tx
+      .update(orders)
+      .set({ ...there, changedAt: new Date() })
+      .where(eq(orders.id, id));
+    return guestsChanged(choicesOf(order), choicesOf({ ...order, ...there }));
   });
-  return afterChange(services, id);
+  return afterChange(services, id, guests);
 }
 
 type Place = Pick<OrderRecord, 'revision' | 'choices'>;
@@ -223,10 +223,15 @@ async function stepOn(db: Reads, order: OrderRecord): Promise<Place | undefined>
   return { revision: next.n, choices };
 }
 
-async function afterChange(services: OrderServices, id: number): Promise<Order> {
+/** @param others orders for which it has changed something too */
+async function afterChange(
+  services: OrderServices,
+  id: number,
+  others: readonly number[] = [],
+): Promise<Order> {
   const { db, hub } = services;
   const order = await getOrder(db, id);
-  await hub.tell({ kind: 'order', orderId: id });
+  for (const orderId of [id, ...others]) await hub.tell({ kind: 'order', orderId });
   void refreshSummary(services, order).catch(() => {});
   return order;
 }
@@ -247,9 +252,16 @@ async function refreshSummary(services: OrderServices, order: Order): Promise<vo
   await hub.tell({ kind: 'order', orderId: order.id });
 }
 
-/** Orders whose first plan was never finished, because the server ended, get their row's picture now, one by one. */
+/**
+ * Orders whose first plan was never finished, because the server ended, or whose summary is of an earlier version, get their
+ * row's picture now, one by one.
+ */
 export async function fillSummaries(services: OrderServices): Promise<void> {
-  const bare = await services.db.select({ id: orders.id }).from(orders).where(isNull(orders.summary));
+  const isOld = sql`jsonb_path_exists(${orders.summary}, '$.films[*] ? (!exists(@.id))')`;
+  const bare = await services.db
+    .select({ id: orders.id })
+    .from(orders)
+    .where(or(isNull(orders.summary), isOld));
   for (const { id } of bare) await refreshSummary(services, await getOrder(services.db, id)).catch(() => {});
 }
 
@@ -259,10 +271,34 @@ export async function thumbnailOf(db: Db, id: number): Promise<Buffer> {
   return row.thumbnail;
 }
 
-async function planTask(services: OrderServices, order: Order): Promise<PlanTask> {
+/** An order as it is planned. @param sharing what it shares with others: nothing, when it is planned by itself */
+async function planTask(services: OrderServices, order: Order, sharing?: Sharing): Promise<PlanTask> {
   const choices = order.choices as Choices;
-  const [shop, artworks] = await Promise.all([loadShop(services.db), artworksFor(services, choices.artwork)]);
-  return { artworks, choices, shop, orderNumber: order.number };
+  const shared = sharing ?? (await sharingOf(services.db, { id: order.id, choices }));
+  const drawn = [choices, ...shared.guests.map((guest) => guest.choices)];
+  const [shop, ...artworks] = await Promise.all([
+    loadShop(services.db),
+    ...drawn.map(({ artwork }) => artworksFor(services, artwork)),
+  ]);
+  return {
+    artworks: new Map(artworks.flatMap((one) => [...one])),
+    choices,
+    shop: { ...shop, sharing: shared },
+    orderNumber: order.number,
+  };
+}
+
+/** The same with the orders that its films are cut with. */
+async function taskWithHosts(services: OrderServices, order: Order): Promise<PlanTask> {
+  const task = await planTask(services, order);
+  const away = Object.entries(task.shop.sharing?.away ?? {});
+  const hosts = await Promise.all(
+    away.map(async ([film, { id }]) => ({
+      film,
+      task: await planTask(services, await getOrder(services.db, id)),
+    })),
+  );
+  return { ...task, hosts };
 }
 
 export async function stripFile(
@@ -292,13 +328,13 @@ export async function paperOf(
 ): Promise<Uint8Array> {
   const order = await getOrder(services.db, id);
   const { number, name, due } = order;
-  const task = await planTask(services, order);
+  const task = await taskWithHosts(services, order);
   return services.pool.run('print', { ...task, kind, order: { number, name, due, address } });
 }
 
 /** What the bench needs to weed and apply an order. */
 export async function applyingOf(services: OrderServices, id: number): Promise<ApplyPage> {
-  return services.pool.run('apply', await planTask(services, await getOrder(services.db, id)));
+  return services.pool.run('apply', await taskWithHosts(services, await getOrder(services.db, id)));
 }
 
 const noPanels = (): Trouble =>
@@ -327,13 +363,14 @@ export async function mapPaperOf(
   return bytes;
 }
 
-/** The plan of an order as it would be cut now. */
+/** The plan of an order as it would be cut now. @param sharing what it shares with others */
 export async function planToCut(
   services: OrderServices,
   order: Order,
+  sharing: Sharing,
   again?: Again | PanelsAgain,
 ): Promise<MadePlan> {
-  return services.pool.run('make', { ...(await planTask(services, order)), again });
+  return services.pool.run('make', { ...(await planTask(services, order, sharing)), again });
 }
 
 /** Cuts of an order that are neither done nor taken back. */

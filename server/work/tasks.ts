@@ -8,6 +8,8 @@ import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/readers/artwork';
 import type { TextSource } from '../../core/artwork/choices';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
+import type { Share } from '../../core/layout/shares';
+import { sharesOf } from '../../core/layout/shares';
 import { copiesOn } from '../../core/layout/strip';
 import { benchHints } from '../../core/plan/bench';
 import { regionToPathData } from '../../core/geometry/pathText';
@@ -39,7 +41,7 @@ import type { MapPage } from '../../contracts/bench';
 import type { Datum, FittingMap } from '../../core/panels/fittingMap';
 import { fittingMap } from '../../core/panels/fittingMap';
 import { mapPaper } from '../files/mapPaper';
-import type { PaperKind } from '../files/papers';
+import type { PaperKind, PlacingOf } from '../files/papers';
 import type { PaperOrder } from '../files/sheet';
 import { paper } from '../files/papers';
 import { pictureForPage, sizeOfPicture } from '../files/readPicture';
@@ -54,6 +56,8 @@ export interface PlanTask {
   readonly orderNumber?: number;
   /** Only these pieces. */
   readonly again?: Again | PanelsAgain;
+  /** Orders that its films are cut with, each as it is planned: asked for only where their strips are shown. */
+  readonly hosts?: readonly { readonly film: string; readonly task: PlanTask }[];
 }
 
 /** A cut with its bytes, ready to be stored. */
@@ -70,6 +74,8 @@ export interface MadeCut {
   readonly edges: Strip['edges'];
   readonly roll: Roll;
   readonly beside: number;
+  /** Whose it is. */
+  readonly shares: readonly Share[];
   readonly length: number;
   readonly cutLength: number;
   readonly seconds: number;
@@ -95,6 +101,15 @@ const planner = createPlanner();
 
 const planOf = ({ artworks, choices, shop, again, orderNumber }: PlanTask): Plan =>
   planner.plan(artworks, choices, shop, { again, order: orderNumber });
+
+/** Where pieces of an order's films sit on its sign, be they cut with it or with another. */
+function placingIn(plan: Plan, { hosts = [], orderNumber }: PlanTask): PlacingOf {
+  const others = new Map(hosts.map(({ film, task }) => [film, planOf(task)]));
+  return (film) => {
+    const host = others.get(film);
+    return host ? placingOf(host.cuts, film, orderNumber) : placingOf(plan.cuts, film);
+  };
+}
 
 /** A problem with a file is an answer, not a crash of the thread. */
 export type Answer<T> =
@@ -172,7 +187,7 @@ function summaryOf(plan: Plan): OrderSummary {
   return {
     width,
     height,
-    films: plan.separation.films.map(({ film }) => ({ name: film.name, colour: film.colour })),
+    films: plan.separation.films.map(({ film: { id, name, colour } }) => ({ id, name, colour })),
     stops: plan.findings.filter((f) => f.severity === 'stop').length,
     checks: plan.findings.filter((f) => f.severity === 'check').length,
   };
@@ -205,6 +220,7 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
     length: strip.length,
     roll: strip.roll,
     beside: besideStrip(strip),
+    shares: sharesOf(strip),
     cutLength: program.cutLength,
     seconds: program.seconds,
     program: {
@@ -241,9 +257,12 @@ export function download(
 }
 
 /** One of an order's papers. */
-export const print = (
+export function print(
   task: PlanTask & { readonly kind: PaperKind; readonly order: PaperOrder },
-): Promise<Uint8Array> => paper(task.kind, planOf(task), task.order, task.choices);
+): Promise<Uint8Array> {
+  const plan = planOf(task);
+  return paper(task.kind, plan, task.order, task.choices, placingIn(plan, task));
+}
 
 /** Path data of what is only looked at. @param detail mm that it may be off */
 const roughPath = (region: Region, detail: number): string =>
@@ -253,7 +272,11 @@ const placingPage = (placing: Placing | undefined, detail: number) =>
   placing && {
     box: placing.box,
     sign: placing.sign,
-    strips: placing.strips.map(({ region, ...strip }) => ({ ...strip, outline: roughPath(region, detail) })),
+    strips: placing.strips.map(({ region, others, ...strip }) => ({
+      ...strip,
+      outline: roughPath(region, detail),
+      others: roughPath(others, detail),
+    })),
   };
 
 /** The application sheet as a page shows it. */
@@ -266,18 +289,22 @@ export function apply(task: PlanTask): ApplyPage {
     task.choices.films.marks?.shape,
   );
   const detail = Math.max(view.maxX - view.minX, view.maxY - view.minY) / 2000;
+  const placing = placingIn(plan, task);
   return {
     width,
     height,
     view,
     marks: marks && markHint(marks),
     taping: TAPING,
-    steps: steps.map((step) => ({
-      film: { name: step.film.name, code: step.film.code, colour: step.film.colour },
-      outline: roughPath(step.region, detail),
-      hints: benchHints(plan, task.choices, step),
-      placing: placingPage(placingOf(plan.cuts, step.film.id), detail),
-    })),
+    steps: steps.map((step) => {
+      const places = placing(step.film.id);
+      return {
+        film: { name: step.film.name, code: step.film.code, colour: step.film.colour },
+        outline: roughPath(step.region, detail),
+        hints: benchHints(plan, task.choices, step, places),
+        placing: placingPage(places, detail),
+      };
+    }),
   };
 }
 

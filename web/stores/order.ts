@@ -8,6 +8,7 @@ import { ApiProblem, call } from './api';
 import { useEvents } from './events';
 import { keptIn } from './kept';
 import { createPlanning } from './planning';
+import { createSharing } from './sharing';
 import type { Saving, Session } from './session';
 import { createSession } from './session';
 
@@ -16,6 +17,8 @@ export interface CutPart {
   readonly films?: readonly string[];
   readonly again?: Again;
   readonly panels?: readonly number[];
+  /** Only the order's own art, and also what is cut with another order. */
+  readonly own?: boolean;
 }
 
 const stores = { shared: localStorage, tab: sessionStorage, now: Date.now };
@@ -34,6 +37,10 @@ export const useOrder = defineStore('order', () => {
   /** Fields that somebody else has changed otherwise. */
   const clashes = ref<readonly Clash[]>([]);
   let session: Session | undefined;
+  const shared = createSharing(
+    () => order.value?.id,
+    () => void replan(),
+  );
 
   const {
     start: startPlanning,
@@ -46,7 +53,7 @@ export const useOrder = defineStore('order', () => {
       shop.value &&
       order.value && {
         choices: choices.value,
-        shop: shop.value,
+        shop: { ...shop.value, sharing: shared.sharing.value },
         order: order.value.number,
         look: looked.value,
       },
@@ -58,25 +65,36 @@ export const useOrder = defineStore('order', () => {
   events.on(
     (event) => {
       if (event.kind === 'shop') return void loadShop();
-      if (event.kind === 'head' || event.kind === 'stop' || event.orderId !== order.value?.id) return;
-      if (event.kind === 'cut') void loadCuts();
-      else void session?.reload();
+      if (event.kind === 'head' || event.kind === 'stop' || !order.value) return;
+      const isOwn = event.orderId === order.value.id;
+      if (event.kind === 'cut') {
+        if (isOwn || cuts.value.some(({ id }) => id === event.cutId)) void loadCuts();
+      } else if (isOwn || shared.isWith(event.orderId)) {
+        if (isOwn) void session?.reload();
+        void shared.reload();
+        // guests are queued with their host
+        if (Object.keys(shared.sharing.value?.away ?? {}).length > 0) void loadCuts();
+      }
     },
     () => {
+      if (!order.value) return;
       void session?.reload();
+      void shared.reload();
       void loadCuts();
-      if (order.value) void loadShop();
+      void loadShop();
     },
   );
 
   async function open(id: number): Promise<void> {
     close();
     try {
-      const [loaded, theShop] = await Promise.all([
+      const [loaded, theShop, itShares] = await Promise.all([
         call('GET /api/orders/{id}', { params: { id } }),
         call('GET /api/shop'),
+        shared.fetchFor(id),
       ]);
       shop.value = markRaw(theShop);
+      shared.set(itShares);
       session = begin(loaded);
       startPlanning();
       show(session);
@@ -120,6 +138,7 @@ export const useOrder = defineStore('order', () => {
     problem.value = undefined;
     clashes.value = [];
     cuts.value = [];
+    shared.set(undefined);
     saving.value = 'saved';
   }
 
@@ -185,14 +204,30 @@ export const useOrder = defineStore('order', () => {
     try {
       cuts.value = await call('POST /api/orders/{id}/queue', {
         params: { id: order.value.id },
-        body: { revision: order.value.revision, shop: shop.value?.version, ...part },
+        body: {
+          revision: order.value.revision,
+          shop: shop.value?.version,
+          sharing: shared.sharing.value?.version,
+          ...part,
+        },
       });
       return openCuts.value;
     } catch (error) {
       fail(error);
+      void shared.reload();
       return undefined;
     }
   }
+
+  /** Other orders on a film: taken along, or let go. */
+  function takeAlong(film: string, guests: readonly number[]): void {
+    const { layout } = choices.value!;
+    const { [film]: _before, ...rest } = layout.guests;
+    change({ layout: { ...layout, guests: guests.length === 0 ? rest : { ...rest, [film]: guests } } });
+  }
+
+  /** Has a film cut by itself that another order takes along. */
+  const cutByItself = (film: string): Promise<void> => shared.cutByItself(film).catch(fail);
 
   /** Whether something that was cut can be cut once more as it now stands. */
   const canRecut = computed(
@@ -211,6 +246,9 @@ export const useOrder = defineStore('order', () => {
     choices,
     shop,
     cuts,
+    sharing: shared.sharing,
+    takeAlong,
+    cutByItself,
     openCuts,
     canRecut,
     saving,

@@ -3,6 +3,7 @@ import { proxy, wrap } from 'comlink';
 import type { Remote } from 'comlink';
 import { markRaw, ref, shallowRef } from 'vue';
 import type { Picked, Snapped } from '../../core/artwork/pick';
+import type { Source } from '../../core/artwork/choices';
 import type { Finding } from '../../core/findings/finding';
 import type { Region } from '../../core/geometry/region';
 import type { SeamOffers } from '../../core/panels/panelling';
@@ -11,7 +12,8 @@ import type { Held, HeldPiece } from '../../core/layout/dragging';
 import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices } from '../../core/layout/strip';
 import type { Choices } from '../../core/plan/choices';
-import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
+import type { Guest } from '../../core/plan/sharing';
+import type { JoinOffer, PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
 import type { Shop } from '../../core/plan/shop';
 import type { PlanView } from '../workers/packed';
 import type { PlanWork } from '../workers/plan.worker';
@@ -25,6 +27,12 @@ export interface ToPlan {
   readonly order: number;
   readonly look: Partial<Choices> | undefined;
 }
+
+/** All artwork that a plan needs: an order's own, and that of others on its films. */
+const sourcesOf = (own: Choices, guests: readonly Guest[] = []): Source[] =>
+  [own, ...guests.map(({ choices }) => choices)].flatMap(({ artwork }) =>
+    artwork.pieces.map(({ source }) => source),
+  );
 
 /** A planner at work beside the page. */
 interface PlanThread {
@@ -111,7 +119,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     isNewest: () => boolean,
   ): Promise<void> {
     const all = { ...choices, ...look };
-    await work.open(all.artwork.pieces.map(({ source }) => source));
+    await work.open(sourcesOf(all, shop.sharing?.guests));
     if (!isNewest()) return;
     const hear = proxy((share: number) => {
       if (isNewest() && planning.value) planned.value = share;
@@ -165,6 +173,16 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
   /** Tells what a film comes to on each roll, pile and offcut. */
   const stockOffers = (film: string, tell: (offer: StockOffer) => void): Promise<unknown> =>
     askedNow((work, { choices, shop }) => work.stocks(choices, shop, film, proxy(tell)));
+  /** Tells what a film comes to with each of some orders on it. */
+  const joinOffers = (
+    film: string,
+    guests: readonly Guest[],
+    tell: (offer: JoinOffer) => void,
+  ): Promise<unknown> =>
+    askedNow(async (work, { choices, shop }) => {
+      await work.open(sourcesOf(choices, [...(shop.sharing?.guests ?? []), ...guests]));
+      return work.joins(choices, shop, film, guests, proxy(tell));
+    });
   /** As many copies as there is room for in one strip of every film; 0: not even one, or something else was planned. */
   const mostCopies = async (tell: (copies: number) => void): Promise<number> =>
     (await askedNow((work, { choices, shop }) => work.most(choices, shop, proxy(tell)))) ?? 0;
@@ -201,6 +219,7 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     seamOffers,
     packOffers,
     stockOffers,
+    joinOffers,
     mostCopies,
     pack,
     hold,

@@ -15,6 +15,8 @@ import { sharedBounds } from '../../core/geometry/bounds';
 import { lineToPathData } from '../../core/geometry/pathText';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
+import type { Share } from '../../core/layout/shares';
+import { sharesOf } from '../../core/layout/shares';
 import type { Placement, Strip } from '../../core/layout/strip';
 import type { Part } from '../../core/panels/part';
 import type { Panelling } from '../../core/panels/seams';
@@ -60,6 +62,8 @@ export interface StripView {
     readonly id: string;
     /** What a person calls it. */
     readonly label: string;
+    /** Number of the order that it is of; missing: of the open one. */
+    readonly order?: number;
     readonly region: PackedRegion;
     /** Of its box, face view: what it is turned about. */
     readonly middle: Spot;
@@ -74,6 +78,8 @@ export interface StripView {
   readonly turned: boolean;
   readonly placements: readonly PlacementView[];
   readonly weeding: Weeding;
+  /** Whose it is, the open order's own share first. */
+  readonly shares: readonly Share[];
   readonly length: number;
   readonly used: number;
   readonly recipe: Recipe;
@@ -232,9 +238,10 @@ function stripView(
     id: strip.id,
     film: strip.film,
     cutter: cutter.id,
-    parts: parts.map(({ id, label, region, bounds, waste }) => ({
+    parts: parts.map(({ id, label, order, region, bounds, waste }) => ({
       id,
       label,
+      order,
       region: packRegion(region),
       middle: [(bounds.minX + bounds.maxX) / 2, (bounds.minY + bounds.maxY) / 2],
       waste: waste.map(lineToPathData).join(''),
@@ -246,6 +253,7 @@ function stripView(
     turned: strip.turned,
     placements: strip.placements.map(({ part, ...placed }) => ({ ...placed, part: parts.indexOf(part) })),
     weeding: strip.weeding,
+    shares: sharesOf(strip),
     length: strip.length,
     used: strip.used,
     recipe,

@@ -19,7 +19,8 @@ import type { Lying } from '../../core/packing/lying';
 import type { Held, HeldPiece } from '../../core/layout/dragging';
 import type { PackStep } from '../../core/layout/packCloser';
 import type { LayoutChoices, PackedStrip } from '../../core/layout/strip';
-import type { PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
+import type { Guest } from '../../core/plan/sharing';
+import type { JoinOffer, PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
 import { createPlanner } from '../../core/plan/plan';
 import type { PlanView } from './packed';
 import { buffersOf, packPlan } from './packed';
@@ -124,6 +125,15 @@ const work = {
     const isAll = await toldAll(planner.most(artworks, choices, shop), (copies) => tell((most = copies)));
     return isAll ? most : 0;
   },
+
+  /** What a film comes to with one more order on it, told order by order. */
+  joins: (
+    choices: Choices,
+    shop: Shop,
+    film: string,
+    guests: readonly Guest[],
+    tell: (offer: JoinOffer) => void,
+  ): Promise<boolean> => toldAll(planner.joins(artworks, choices, shop, film, guests), tell),
 
   /** What a film comes to on each roll, pile and offcut, told one by one. */
   stocks: (choices: Choices, shop: Shop, film: string, tell: (offer: StockOffer) => void): Promise<boolean> =>

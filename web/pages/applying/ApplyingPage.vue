@@ -89,6 +89,7 @@ const line = computed(() => Math.max(sheet.value!.width, sheet.value!.height) / 
               :key="k"
               :box="{ minX: 0, minY: 0, maxX: strip.length, maxY: strip.cuttable }"
               :outline="strip.outline"
+              :others="strip.others"
               :colour="step.film.colour"
               :pieces="strip.pieces"
               :says="`Pieces of ${step.film.name} as they are cut`"

@@ -7,6 +7,8 @@ const props = defineProps<{
   box: Bounds;
   /** SVG path data, mm. */
   outline: string;
+  /** What lies there too and has no numbers. */
+  others?: string;
   colour: string;
   pieces: readonly { readonly number: number; readonly at: readonly [number, number] }[];
   says: string;
@@ -28,6 +30,7 @@ const view = computed(() => {
 <template>
   <figure>
     <svg :viewBox="view" role="img" :aria-label="says">
+      <path v-if="others" class="others" :d="others" :stroke-width="size / 16" fill-rule="evenodd" />
       <path :d="outline" :fill="colour" :stroke-width="size / 16" fill-rule="evenodd" />
       <text
         v-for="({ number, at: [x, y] }, i) in pieces"
@@ -61,6 +64,10 @@ svg {
 path {
   stroke: var(--ink);
   opacity: 0.75;
+}
+path.others {
+  fill: var(--rule);
+  stroke: var(--ink-soft);
 }
 text {
   font-weight: 700;

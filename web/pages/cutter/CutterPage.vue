@@ -91,6 +91,12 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
       <p v-if="now" class="soft">
         <router-link :to="{ name: 'order', params: { id: now.orderId } }">{{ now.orderName }}</router-link> ·
         <span class="number">#{{ now.orderNumber }}</span>
+        <template v-for="one in now.shares.slice(1)" :key="one.orderId">
+          · with
+          <router-link :to="{ name: 'order', params: { id: one.orderId } }"
+            ><span class="number">#{{ one.orderNumber }}</span> {{ one.orderName }}</router-link
+          >
+        </template>
       </p>
       <p v-if="own" class="soft">
         {{ answersOf(own, units) }}

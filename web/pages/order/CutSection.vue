@@ -5,6 +5,7 @@ import type { LineKind } from '../../../core/artwork/choices';
 import type { Recipe } from '../../../core/layout/cutter';
 import { LINE_KINDS } from './artwork/kinds';
 import NudgeRow from './NudgeRow.vue';
+import FilmChips from '../../parts/FilmChips.vue';
 import LengthField from '../../parts/LengthField.vue';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
@@ -64,11 +65,7 @@ const file = (strip: string, ending: 'plt' | 'svg'): string =>
 <template>
   <p v-if="!shown" class="hint">No film is laid out yet.</p>
   <template v-else>
-    <div class="films" role="group" aria-label="Film">
-      <button v-for="f in films" :key="f.id" :aria-pressed="f.id === shown.film.id" @click="film = f.id">
-        <span class="swatch" :style="{ '--film': f.colour }"></span>{{ f.name }}
-      </button>
-    </div>
+    <FilmChips label="Film" :films="films" :picked="shown.film.id" @pick="film = $event" />
     <div v-if="kinds.length > 1" class="films" role="group" aria-label="Kind of line">
       <button
         v-for="one in kinds"
@@ -156,10 +153,6 @@ const file = (strip: string, ending: 'plt' | 'svg'): string =>
 }
 .films .kind {
   padding: 2px 9px;
-}
-.films .swatch {
-  width: 15px;
-  height: 18px;
 }
 .small {
   min-height: 28px;

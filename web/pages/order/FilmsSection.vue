@@ -16,7 +16,7 @@ import MarksPanel from './films/MarksPanel.vue';
 import OverlapPanel from './films/OverlapPanel.vue';
 
 const film = defineModel<string | undefined>('film');
-const emit = defineEmits<{ reorder: [colours: string[]]; recut: [film: string] }>();
+const emit = defineEmits<{ reorder: [colours: string[]]; recut: [film: string, own: boolean] }>();
 const store = useOrder();
 const units = useUnits();
 const colours = ref<ColourView[]>([]);
@@ -159,7 +159,7 @@ function move(index: number, by: 1 | -1): void {
     </div>
   </VueDraggable>
   <FoldPanel />
-  <OverlapPanel @recut="emit('recut', $event)" />
+  <OverlapPanel @recut="(id, own) => emit('recut', id, own)" />
   <MarksPanel />
 </template>
 

@@ -15,6 +15,7 @@ import { useUnits } from '../../stores/units';
 import { pickKey, pickOf, picksOf } from './layout/rollPicks';
 import CopiesRows from './layout/CopiesRows.vue';
 import PlaceRows from './layout/PlaceRows.vue';
+import SharingRows from './layout/SharingRows.vue';
 import WeedingRows from './layout/WeedingRows.vue';
 
 const store = useOrder();
@@ -36,6 +37,12 @@ const severalRolls = computed(() =>
 const packing = usePacking();
 watchDebounced(() => store.chosenPlan, packing.ask, { immediate: true, debounce: SETTLED });
 onUnmounted(packing.stop);
+/** Films of this order that are cut with another's. */
+const away = computed(() => store.sharing?.away ?? {});
+const othersSay = computed(() => {
+  const others = new Set(Object.values(layout.value.guests).flat());
+  return others.size === 0 ? undefined : `${others.size} with it`;
+});
 const PACK_WORDS: Readonly<Record<Pack, string>> = { one: 'As one', word: 'By word', piece: 'By piece' };
 const packs = computed(() =>
   PACKS.map((pack) => {
@@ -84,6 +91,15 @@ const MIRROR = [
 </script>
 
 <template>
+  <div v-for="[id, host] in Object.entries(away)" :key="id" class="row away">
+    <span
+      >{{ filmName(id) }} is cut with
+      <router-link :to="{ name: 'order', params: { id: host.id } }"
+        ><span class="number">#{{ host.number }}</span> {{ host.name }}</router-link
+      ></span
+    >
+    <button class="button slim" @click="store.cutByItself(id)">Cut it by itself</button>
+  </div>
   <RadioCards
     class="packs"
     label="Taken apart to save film"
@@ -129,6 +145,9 @@ const MIRROR = [
       />
     </FoldOut>
   </template>
+  <FoldOut title="Other orders on the film" name="sharing" :says="othersSay">
+    <SharingRows />
+  </FoldOut>
   <CopiesRows :layout="layout" :has-rows="hasRows" @change="set" />
   <div v-if="hasRows" class="row">
     <span>Between copies</span
@@ -175,6 +194,10 @@ const MIRROR = [
 }
 .packs :deep(.card small) {
   grid-column: 1 / 3;
+}
+.away {
+  align-items: center;
+  font-size: 13.5px;
 }
 .search {
   display: flex;

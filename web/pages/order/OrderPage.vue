@@ -135,7 +135,7 @@ onBeforeUnmount(() => {
       v-model:film="film"
       @queue="queue()"
       @reorder="reorder"
-      @recut="queue({ films: [$event] })"
+      @recut="(id, own) => queue({ films: [id], own })"
       @panel="queue({ panels: [$event] })"
     />
     <section class="work" aria-label="The sign and its films">

@@ -19,7 +19,7 @@ const film = defineModel<string | undefined>('film');
 const emit = defineEmits<{
   queue: [];
   reorder: [colours: string[]];
-  recut: [film: string];
+  recut: [film: string, own: boolean];
   panel: [number: number];
 }>();
 const store = useOrder();
@@ -51,7 +51,7 @@ const { sections, findingsOf, stateOf } = useSections();
             v-else-if="s.name === 'films'"
             v-model:film="film"
             @reorder="emit('reorder', $event)"
-            @recut="emit('recut', $event)"
+            @recut="(id, own) => emit('recut', id, own)"
           />
           <PanelsSection v-else-if="s.name === 'panels'" @again="emit('panel', $event)" />
           <LayoutSection v-else-if="s.name === 'layout'" />

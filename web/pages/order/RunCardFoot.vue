@@ -12,12 +12,14 @@ const store = useOrder();
 const packing = usePacking();
 const units = useUnits();
 const plan = computed(() => store.plan);
+/** Cuts that were queued here; those that another order is cut with are queued there. */
+const open = computed(() => store.openCuts.filter(({ orderId }) => orderId === store.order?.id));
 const canQueue = computed(
   () =>
     plan.value !== undefined &&
     plan.value.findings.every((f) => f.severity !== 'stop') &&
     plan.value.strips.length > 0 &&
-    store.openCuts.length === 0 &&
+    open.value.length === 0 &&
     store.saving === 'saved' &&
     !store.planning &&
     !store.halted &&
@@ -47,7 +49,7 @@ const canQueue = computed(
         <dt>film swaps</dt>
       </div>
     </dl>
-    <router-link v-if="store.openCuts.length" class="button main" :to="atWhichCutter(store.openCuts)">
+    <router-link v-if="open.length" class="button main" :to="atWhichCutter(open)">
       In the queue: go to the cutter
     </router-link>
     <button v-else class="button main" :disabled="!canQueue" @click="emit('queue')">

@@ -38,6 +38,12 @@ function nameOf({ id, film: own }: StripView): string {
     ? own.name
     : `${own.name}, ${all.findIndex((s) => s.id === id) + 1} of ${all.length}`;
 }
+function howOf({ mirrored, turned, shares }: StripView): string {
+  const others = shares.flatMap(({ order }) => (order === undefined ? [] : `#${order}`));
+  return [mirrored && 'mirrored', turned && 'turned', others.length > 0 && `with ${others.join(', ')}`]
+    .filter(Boolean)
+    .join(', ');
+}
 const longest = computed(() =>
   largest(
     strips.value.map((strip) => strip.length),
@@ -97,9 +103,7 @@ const drawStrip = (strip: StripView) =>
             <span class="number"
               ><b>{{ units.run(strip.length) }}</b> · {{ Math.round(strip.used * 100) }} % used</span
             >
-            <span v-if="strip.mirrored || strip.turned" class="how">{{
-              [strip.mirrored && 'mirrored', strip.turned && 'turned'].filter(Boolean).join(', ')
-            }}</span>
+            <span v-if="howOf(strip)" class="how">{{ howOf(strip) }}</span>
           </span>
         </button>
         <StageCanvas

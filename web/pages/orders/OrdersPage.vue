@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dueText } from '../../parts/dueText';
 import { addressOf } from '../../../contracts/address';
 import { Archive, FilePlus2, Type } from '@lucide/vue';
 import Dialog from 'primevue/dialog';
@@ -49,10 +50,6 @@ async function clearNow(): Promise<void> {
 const end = ref<HTMLElement>();
 useIntersectionObserver(end, ([entry]) => entry?.isIntersecting && orders.more(), { rootMargin: '600px' });
 
-const dueText = (due: string): string =>
-  new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(
-    new Date(`${due}T12:00:00`),
-  );
 async function onPick(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const [file] = input.files ?? [];

@@ -13,6 +13,7 @@ import { stripDrawer } from './drawStrip';
 import FilmThreeWays from './FilmThreeWays.vue';
 import LengthRule from './LengthRule.vue';
 import StockCard from './StockCard.vue';
+import OrdersOverlay from './OrdersOverlay.vue';
 import PiecesOverlay from './PiecesOverlay.vue';
 import WeedLinesOverlay from './WeedLinesOverlay.vue';
 
@@ -55,11 +56,14 @@ const draw = computed(() =>
 /** What the strip takes: of what, how much, how much of it is waste, and what it costs. */
 const takes = computed(() => {
   if (!strip.value) return '';
-  const { roll, length, used, film: own } = strip.value;
+  const { roll, length, used, film: own, shares } = strip.value;
+  const whose = ({ order = store.order!.number, share }: (typeof shares)[number]): string =>
+    `#${order} ${Math.round(share * 100)} %`;
   return [
     `${stockWord(roll)}, ${units.length(roll.width)}`,
     `${units.run(length)} of ${units.run(roll.lengthLeft)}`,
     `${units.area(length * roll.width)}, ${Math.round(used * 100)} % used`,
+    ...(shares.length > 1 ? [shares.map(whose).join(', ')] : []),
     ...(own.price === undefined ? [] : [`costs ${((own.price * length) / 1000).toFixed(2)}`]),
   ].join(' · ');
 });
@@ -115,6 +119,7 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
     >
       <PiecesOverlay v-if="isPacked" :at="at" :strip="strip" @hold="held = $event" />
       <WeedLinesOverlay :at="at" :strip="strip" />
+      <OrdersOverlay v-if="strip.shares.length > 1" :at="at" :strip="strip" />
       <LengthRule :at="at" :strip="strip" />
     </StageCanvas>
     <p v-else class="none">No film can be laid out yet. See what is to be looked at on the left.</p>

@@ -31,11 +31,11 @@ export const stripDrawer = (strip: StripView, { run, asLines, without }: StripLo
     context.translate(0, strip.edges.far);
     for (const placement of strip.placements) {
       if (placement === without) continue;
-      const { region, waste } = strip.parts[placement.part];
+      const { region, waste, order } = strip.parts[placement.part];
       context.save();
       context.transform(...(placement.matrix as [number, number, number, number, number, number]));
       if (asLines) yield* strokeAll(context, region, INK, scale);
-      else yield* fillAll(context, region, strip.film.colour, scale);
+      else yield* fillAll(context, region, order === undefined ? strip.film.colour : paler(strip), scale);
       context.strokeStyle = DAMSON;
       context.lineWidth = 1 / scale;
       context.stroke(new Path2D(waste));
@@ -50,6 +50,9 @@ export const stripDrawer = (strip: StripView, { run, asLines, without }: StripLo
     context.stroke(new Path2D(lines.flat().map(lineToPathData).join('')));
     context.setLineDash([]);
   };
+
+/** What is another order's is told apart. */
+const paler = ({ film }: StripView): string => `color-mix(in srgb, ${film.colour} 62%, #fffdf7)`;
 
 function drawFilm(context: CanvasRenderingContext2D, scale: number, strip: StripView, run: number): void {
   const { edges, length, film } = strip;

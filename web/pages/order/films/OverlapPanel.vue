@@ -2,6 +2,7 @@
 /** How each film lies under those above it, its copies, and cutting one film again. */
 import { computed } from 'vue';
 import type { Overlap } from '../../../../core/films/overlap';
+import { own } from '../../../../core/units/own';
 import ChoiceField from '../../../parts/ChoiceField.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
@@ -10,11 +11,16 @@ import SwitchRow from '../../../parts/SwitchRow.vue';
 import { useOrder } from '../../../stores/order';
 import { useStage } from '../../../stores/stage';
 
-const emit = defineEmits<{ recut: [film: string] }>();
+const emit = defineEmits<{ recut: [film: string, own: boolean] }>();
 const store = useOrder();
 const stage = useStage();
 const films = computed(() => store.choices!.films);
 const layers = computed(() => store.plan?.films ?? []);
+
+/** Cut with another order: then only its own art is cut again. */
+const isAway = (id: string): boolean => own(store.sharing?.away ?? {}, id) !== undefined;
+const isShared = (id: string): boolean =>
+  (store.plan?.strips ?? []).some(({ film, shares }) => film.id === id && shares.length > 1);
 
 function set(id: string, change: Partial<Overlap>): void {
   const now = layers.value.find(({ film }) => film.id === id)!.overlap;
@@ -26,8 +32,7 @@ function set(id: string, change: Partial<Overlap>): void {
 function copies(id: string, typed: number): void {
   const { [id]: _own, ...rest } = films.value.copies;
   const all = store.choices!.layout.copies;
-  const own = typed !== all ? { ...rest, [id]: typed } : rest;
-  store.change({ films: { ...films.value, copies: own } });
+  store.change({ films: { ...films.value, copies: typed !== all ? { ...rest, [id]: typed } : rest } });
 }
 const WAYS = [
   { value: 'full', label: 'whole beneath' },
@@ -76,7 +81,10 @@ const WAYS = [
         />
       </span>
       <span v-if="store.canRecut" class="again">
-        <button class="button small" @click="emit('recut', s.film.id)">Cut again</button>
+        <button class="button small" @click="emit('recut', s.film.id, isAway(s.film.id))">Cut again</button>
+        <button v-if="isShared(s.film.id)" class="button small" @click="emit('recut', s.film.id, true)">
+          Only #{{ store.order?.number }} again
+        </button>
         <button
           class="button small"
           :aria-pressed="stage.again === s.film.id"

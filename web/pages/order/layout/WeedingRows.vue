@@ -14,9 +14,11 @@ const { layout, hasRows } = defineProps<{
 }>();
 const emit = defineEmits<{ change: [change: Partial<LayoutChoices>] }>();
 
+const hasOthers = computed(() => layout.border === 'order' || Object.keys(layout.guests).length > 0);
 const borders = computed(() => [
   { value: 'none' as const, label: 'none' },
   { value: 'box' as const, label: 'around all' },
+  ...(hasOthers.value ? [{ value: 'order' as const, label: 'around each order' }] : []),
   ...(hasRows ? [{ value: 'copy' as const, label: 'around each copy' }] : []),
   { value: 'follow' as const, label: 'following the art' },
 ]);

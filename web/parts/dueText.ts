@@ -1,0 +1,5 @@
+/** A day, `yyyy-mm-dd`, as it is said in the shop. */
+export const dueText = (due: string): string =>
+  new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(
+    new Date(`${due}T12:00:00`),
+  );
