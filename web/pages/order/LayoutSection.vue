@@ -145,7 +145,7 @@ const MIRROR = [
       />
     </FoldOut>
   </template>
-  <FoldOut title="Other orders on the film" name="sharing" :says="othersSay">
+  <FoldOut title="With this film" name="sharing" :says="othersSay">
     <SharingRows />
   </FoldOut>
   <CopiesRows :layout="layout" :has-rows="hasRows" @change="set" />
