@@ -30,7 +30,7 @@ import type { Choices } from '../core/plan/choices';
 import { CURLEW, DEMO_SHOP } from '../demo/shop';
 import { bareBooleans, gridPaths } from './bareBooleans';
 import { largeDrawing } from './largeDrawing';
-import { packLetters } from './packing';
+import { packSet } from './packing';
 import { byHand } from './byHand';
 
 const RUNS = 5;
@@ -259,13 +259,15 @@ for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers'])
 }
 
 {
-  for (const [count, first] of [
-    [60, ''],
-    [200, '≤ 1000 ms'],
+  for (const [set, count, first] of [
+    ['letters', 60, ''],
+    ['letters', 200, '≤ 1000 ms'],
+    ['birds', 60, ''],
+    ['icons', 60, ''],
   ] as const) {
-    const made = await packLetters(count, 10);
+    const made = await packSet(set, count, 10);
     const less = (mm: number): string => `${(100 * (1 - mm / made.boxes)).toFixed(1)} % less film than boxes`;
-    row(`pack ${count} letters, first answer`, `${made.first.toFixed(0)} ms, ${less(made.atOnce)}`, first);
+    row(`pack ${count} ${set}, first answer`, `${made.first.toFixed(0)} ms, ${less(made.atOnce)}`, first);
     row(`  after 10 s, ${made.rounds} rounds`, less(made.packed), '≥ 15 %');
   }
 }
