@@ -346,7 +346,7 @@ describe('larger than the cutter', () => {
       ['--seed', 'x', '--seed takes a whole number'],
       ['--spacing', 'wide', '--spacing: '],
       ['--weed-lines', '3', '--weed-lines takes 10 mm to 5000 mm.'],
-      ['--border', 'round', '--border takes one of none, box, copy, follow.'],
+      ['--border', 'round', '--border takes one of none, box, order, copy, follow.'],
     ]) {
       const { status, stderr } = await run('demo/art/marsh-wren.svg', `${option}=${value}`);
       expect([status, stderr]).toEqual([2, expect.stringContaining(says)]);

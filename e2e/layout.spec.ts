@@ -147,8 +147,8 @@ test('on the film pieces are dragged, turned and pinned by hand, and stay when t
   await expect(pinned).toHaveCount(1);
   // by pointer: onto others, which make way
   const from = (await pinned.boundingBox())!;
-  const stage = (await page.getByRole('application', { name: /Damson on the film/ }).boundingBox())!;
-  const box = { x: stage.x + stage.width / 2, y: stage.y + stage.height / 2 };
+  const others = page.locator('.pin[aria-pressed=false]');
+  const box = (await others.nth(4).boundingBox())!;
   const held = page.locator('svg.hand');
   for (const [dx, dy] of [
     [-14, 0],

@@ -185,7 +185,7 @@ describe('another order on the film', () => {
     );
     const forced = { ...other.choices, cut: { recipes: { curlew: { [FILM]: { force: 120 } } } } };
     expect(codes(planned({}, { choices: forced }))).toContain('guest-recipe');
-    const gone = { ...other.choices, films: { ...other.choices.films, off: [RED] } };
+    const gone = { ...other.choices, films: { ...other.choices.films, film: { [RED]: 'harbour' } } };
     expect(codes(planned({}, { choices: gone }))).toContain('guest-nothing');
     const refused = [{ film: FILM, order: guest }];
     expect(codes(planned({}, { films: [] }, { refused }))).toContain('guest-elsewhere');
