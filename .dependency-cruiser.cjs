@@ -5,6 +5,7 @@ const FLOORS = [
   ['units'],
   ['geometry', 'colour', 'stages', 'hpgl'],
   ['findings', 'swivel', 'packing'],
+  ['registration'],
   ['readers'],
   ['tracing'],
   ['artwork'],
