@@ -7,11 +7,12 @@ import type { Outline } from './outline';
 import { turnedBox } from './outline';
 import type { Body, Room } from './body';
 
-/** Squares across the strip. */
-const SQUARES = 140;
+/** Squares across the strip: for a first answer, and where there is time. */
+const COARSE = 180;
+const FINE = 840;
 
 /** Side of a square, mm: pieces are seen so much further around. */
-export const squareOf = (across: number): number => across / SQUARES;
+export const squareOf = (across: number): number => across / COARSE;
 
 /** Turns that are tried where any is allowed. */
 const SOME_TURNS: readonly number[] = [0, 90, 180, 270];
@@ -24,11 +25,33 @@ const SOME_TURNS: readonly number[] = [0, 90, 180, 270];
  */
 export function fill(
   bodies: readonly Body[],
-  { across, spacing }: Room,
+  room: Room,
   longest: number,
   fixed: readonly (Lying | undefined)[] = [],
 ): (Lying | undefined)[] {
-  const grid = createGrid(across, longest);
+  const laying = filling(bodies, room, longest, fixed, COARSE);
+  for (;;) {
+    const { done, value } = laying.next();
+    if (done) return value;
+  }
+}
+
+/** The same in smaller squares, piece by piece: closer, and it takes several times as long. */
+export const fillFinely = (
+  bodies: readonly Body[],
+  room: Room,
+  longest: number,
+  fixed: readonly (Lying | undefined)[],
+): Generator<void, (Lying | undefined)[], void> => filling(bodies, room, longest, fixed, FINE);
+
+function* filling(
+  bodies: readonly Body[],
+  { across, spacing }: Room,
+  longest: number,
+  fixed: readonly (Lying | undefined)[],
+  squares: number,
+): Generator<void, (Lying | undefined)[], void> {
+  const grid = createGrid(across, longest, squares);
   const out = bodies.map((_, i) => fixed[i]);
   const need = (i: number): number => spacing + 2 * bodies[i].outline.slack + SLACK;
   out.forEach((lying, i) => lying && grid.take(bodies[i].outline, lying, need(i)));
@@ -47,6 +70,7 @@ export function fill(
       begun.set(turn, found.column);
       if (!best || found.end < best.end) best = found;
     }
+    yield;
     if (!best) continue;
     out[i] = best.lying;
     grid.take(outline, best.lying, need(i));
@@ -79,10 +103,10 @@ const NONE = -1;
 /** Squares of a column that a piece may lie in, from one up to another. */
 type Run = readonly [column: number, from: number, to: number];
 
-function createGrid(across: number, longest: number): Grid {
-  const side = squareOf(across);
+/** @param rows squares across the strip */
+function createGrid(across: number, longest: number, rows: number): Grid {
+  const side = across / rows;
   const half = side / Math.SQRT2;
-  const rows = SQUARES;
   /** Of each column, the last row up to each that is taken; none: before the first. */
   const columns: Int16Array[] = [];
   const column = (k: number): Int16Array => {

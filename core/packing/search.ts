@@ -8,6 +8,7 @@ import { random } from '../random';
 import type { Body, Room } from './body';
 import { leastAlong } from './body';
 import { Crowd } from './crowd';
+import { fillFinely } from './fill';
 import type { Lying } from './lying';
 import { move, press } from './moving';
 
@@ -31,6 +32,8 @@ export interface Search {
 
 /** Pieces that are moved in one step. */
 const AT_ONCE = 12;
+/** Pieces that are laid in one step. */
+const LAID_AT_ONCE = 2;
 /** The least share that a strip is shortened by. */
 const LEAST = 0.0005;
 /** Less overlap than before counts from this share of it on. */
@@ -102,6 +105,9 @@ export function createSearch(
   let strikes = 0;
   /** Pieces whose turn comes in this round. */
   let waiting: number[] = [];
+  // a better start than what was laid at once saves many rounds
+  const fixed = bodies.map(({ isPinned }, i) => (isPinned ? start[i] : undefined));
+  let laying: ReturnType<typeof fillFinely> | undefined = fillFinely(bodies, room, best.length, fixed);
 
   /** Takes the best strip up again, so much shorter. */
   function shortened(): void {
@@ -153,7 +159,24 @@ export function createSearch(
     return all;
   }
 
+  /** Lays a few pieces more; once all lie, they are taken up when they take less. */
+  function layFinely(): void {
+    for (let k = 0; k < LAID_AT_ONCE && laying; k++) {
+      const { done, value } = laying.next();
+      if (!done) continue;
+      laying = undefined;
+      const laid = value.filter((lying) => lying !== undefined);
+      if (laid.length < bodies.length) return;
+      const closer = pressed(bodies, room, laid);
+      if (closer.length < best.length) best = closer;
+    }
+  }
+
   function step(): Stepped {
+    if (laying) {
+      layFinely();
+      return 'moved';
+    }
     if (waiting.length === 0) {
       if (movable.length === 0 || best.length <= shortest * (1 + LEAST)) return 'done';
       if (crowd.length >= best.length) shortened();
