@@ -340,6 +340,9 @@ async function readTable(event: Event): Promise<void> {
   width: 62px;
   text-align: right;
 }
+.stock > span {
+  white-space: nowrap;
+}
 .stock {
   display: grid;
   width: 164px;
