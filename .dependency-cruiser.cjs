@@ -10,6 +10,7 @@ const FLOORS = [
   ['tracing'],
   ['artwork'],
   ['films'],
+  ['print'],
   ['panels'],
   ['layout', 'checks'],
   ['weeding'],

@@ -165,11 +165,21 @@ function woundPositive(rings: readonly Ring[]): Region {
   return paths.length === 0 ? [] : run(ClipType.Union, paths, [], FillRule.Positive);
 }
 
-/** The region with everything within `distance` mm of it, corners round; negative: without what is that near its edge. */
-export function grow(region: Region, distance: number): Region {
-  const corners = { join: 'round', miterLimit: 2, tolerance: ARC_TOLERANCE } as const;
-  return woundPositive(region.map((ring) => offsetRing(ring, distance, corners)));
+/**
+ * The region with everything within `distance` mm of it; negative: without what is that near its edge.
+ * @param corners round, unless otherwise said; pointed ones reach so many distances at the most
+ */
+export function grow(
+  region: Region,
+  distance: number,
+  { join, miterLimit }: { readonly join: Join; readonly miterLimit: number } = ROUND,
+): Region {
+  const corners = { join, miterLimit, tolerance: ARC_TOLERANCE };
+  // a hole that only rounding made would be as wide as the next offset
+  return dropSlivers(woundPositive(region.map((ring) => offsetRing(ring, distance, corners))));
 }
+
+const ROUND = { join: 'round', miterLimit: 2 } as const;
 
 /** Signed area of one ring in mm²: positive for outer rings, negative for holes. */
 export function ringArea(ring: ArrayLike<number>): number {

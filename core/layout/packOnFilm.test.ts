@@ -76,7 +76,7 @@ describe('pieces on a film', () => {
 
   test('what was packed for other pieces, another width or less room does not count', () => {
     const parts = ells(8);
-    const packed = { [FILM.id]: packedOf(parts, choices()) };
+    const packed = { [FILM.id]: packedOf(parts, choices(), 120) };
     const usual = layOut(FILM, parts, choices(), CURLEW).strips;
     const with_ = (own: readonly Part[], more: Partial<LyingChoices> = {}) =>
       layOut(FILM, own, choices({ packed, ...more }), CURLEW).strips;

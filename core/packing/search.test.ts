@@ -147,7 +147,7 @@ test('jigsaws cut from a rectangle go together again to 92 % of what is possible
       [0],
       0,
     );
-    expect(600 / packed(bodies, 0, 160).length).toBeGreaterThan(0.92);
+    expect(600 / packed(bodies, 0, 400).length).toBeGreaterThan(0.92);
   }
 });
 

@@ -46,12 +46,13 @@ export function judgeSheet(
   const known = recognise(designed, measured, ANOTHER_SHEET * limits.residual);
   const fit = known && fitSheet(known.readings, noise);
   if (!known || !fit) return { lies: undefined, fit: undefined, findings: [anotherSheet] };
-  const aslant = known.lies === 'turned' ? halfTurnOff(fit.rotation) : fit.rotation;
+  const isTurned = Math.abs(fit.rotation) > 90;
+  const aslant = isTurned ? halfTurnOff(fit.rotation) : fit.rotation;
   const scales = [fit.scaleX, fit.scaleY];
   const worstScale = scales.reduce((worst, one) => (Math.abs(one - 1) > Math.abs(worst - 1) ? one : worst));
   const findings = [
     ...(known.lies === 'mirrored' || fit.isMirrored ? [mirrored] : []),
-    ...(known.lies === 'turned' ? [turned] : []),
+    ...(isTurned && !fit.isMirrored ? [turned] : []),
     ...(known.lies === 'swapped' ? [swapped] : []),
     ...(Math.abs(worstScale - 1) > limits.scale ? [rescaled(worstScale, limits.scale)] : []),
     ...(Math.abs(aslant) > limits.rotation ? [tooAslant(aslant, limits.rotation)] : []),
@@ -59,7 +60,7 @@ export function judgeSheet(
     ...(fit.worst > limits.residual ? [markOff(fit, limits.residual)] : []),
     ...(fit.isExplained || fit.worst > limits.residual ? [] : [unexplained(fit)]),
   ];
-  return { lies: known.lies, fit, findings };
+  return { lies: isTurned && known.lies === 'as-designed' ? 'turned' : known.lies, fit, findings };
 }
 
 const halfTurnOff = (rotation: number): number => rotation - Math.sign(rotation) * 180;

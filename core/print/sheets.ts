@@ -1,0 +1,198 @@
+/** Printed art n-up on sheets, with its marks and code. */
+import type { Finding } from '../findings/finding';
+import type { Bounds } from '../geometry/bounds';
+import { boundsTouch, heightOf, joinBounds, outset, widthOf } from '../geometry/bounds';
+import type { Matrix } from '../geometry/matrix';
+import { multiply, translation } from '../geometry/matrix';
+import type { Region } from '../geometry/region';
+import { mapRegion, regionBounds, weld } from '../geometry/region';
+import { formatLength } from '../units/length';
+import type { ColourArea } from './bleed';
+import { bleedOf } from './bleed';
+import type { CutLineChoices, PrintMarkChoices, PrintStock } from './choices';
+import { cutLineAround } from './cutLine';
+import type { PrintMark } from './marks';
+import { markShape, marksAround, roomForMarks } from './marks';
+
+/** A line that is cut, as the area inside it. */
+export interface CutOutline {
+  readonly kind: CutLineChoices['kind'];
+  readonly region: Region;
+}
+
+/** One copy of what is printed and cut. */
+export interface PrintUnit {
+  readonly art: readonly ColourArea[];
+  readonly bleed: readonly ColourArea[];
+  /** Innermost first. */
+  readonly lines: readonly CutOutline[];
+  /** Of what is printed and cut. */
+  readonly box: Bounds;
+}
+
+/**
+ * @param art what is seen of each colour
+ * @param bleed mm that colours reach past the innermost line; 0: only the art is printed
+ */
+export function printUnit(
+  art: readonly ColourArea[],
+  cutLines: readonly CutLineChoices[],
+  bleed: number,
+): PrintUnit {
+  const all = weld(art.flatMap(({ region }) => region));
+  const lines = [...cutLines]
+    .sort((a, b) => a.offset - b.offset)
+    .map((line): CutOutline => ({ kind: line.kind, region: cutLineAround(all, line) }))
+    .filter(({ region }) => region.length > 0);
+  const inside = lines[0]?.region ?? [];
+  const past = bleed > 0 && inside.length > 0 ? bleedOf(art, inside, bleed) : [];
+  const printed = [...art, ...past].map(({ region }) => regionBounds(region));
+  const box = [...printed, ...lines.map(({ region }) => regionBounds(region))].reduce(joinBounds);
+  return { art, bleed: past, lines, box };
+}
+
+export interface SheetChoices {
+  readonly stock: PrintStock;
+  readonly copies: number;
+  /** mm between what is printed of two copies */
+  readonly spacing: number;
+  readonly marks: PrintMarkChoices;
+}
+
+/** One copy on a sheet. */
+export interface SheetPlace {
+  readonly copy: number;
+  /** From the art to the sheet. */
+  readonly matrix: Matrix;
+  readonly box: Bounds;
+}
+
+export interface PrintSheet {
+  readonly id: string;
+  /** mm */
+  readonly width: number;
+  readonly height: number;
+  readonly places: readonly SheetPlace[];
+  /** All copies together. */
+  readonly art: Bounds;
+  /** In the order in which they are read. */
+  readonly marks: readonly PrintMark[];
+  /** Where its code is printed; undefined: there is no room. */
+  readonly code: Bounds | undefined;
+}
+
+/** mm: a code is no larger, and no smaller can be read (our own measure of a phone's camera). */
+const CODE = 12;
+const LEAST_CODE = 7;
+/** mm kept free around a code. */
+const QUIET = 2;
+
+/** Copies on as many sheets as they need, in rows, whichever way round takes fewer; or why none fits. */
+export function layOnSheets(
+  { box }: Pick<PrintUnit, 'box'>,
+  choices: SheetChoices,
+): { readonly sheets: readonly PrintSheet[]; readonly findings: readonly Finding[] } {
+  const { stock, copies, spacing } = choices;
+  const room = stock.edge + roomForMarks(choices.marks);
+  const [wide, high] = [stock.width - 2 * room, stock.height - 2 * room];
+  const ways = [false, true].map((turned) => {
+    const [w, h] = turned ? [heightOf(box), widthOf(box)] : [widthOf(box), heightOf(box)];
+    const fit = (all: number, one: number): number =>
+      Math.max(0, Math.floor((all + spacing + ROUNDING) / (one + spacing)));
+    return { turned, w, h, columns: fit(wide, w), rows: fit(high, h) };
+  });
+  const [asDrawn, turned] = ways.map((way) => way.columns * way.rows);
+  const way = turned > asDrawn ? ways[1] : ways[0];
+  const each = way.columns * way.rows;
+  if (each === 0) return { sheets: [], findings: [tooLarge(box, wide, high)] };
+  const sheets = Array.from({ length: Math.ceil(copies / each) }, (_, k) =>
+    sheetOf(k, Math.min(each, copies - k * each), way, box, choices, k * each),
+  );
+  return { sheets, findings: sheets.some(({ code }) => !code) ? [noCode] : [] };
+}
+
+/** Sizes that fit to a hair do fit, mm. */
+const ROUNDING = 1e-6;
+
+interface Way {
+  readonly turned: boolean;
+  readonly w: number;
+  readonly h: number;
+  readonly columns: number;
+}
+
+function sheetOf(
+  k: number,
+  count: number,
+  { turned, w, h, columns }: Way,
+  box: Bounds,
+  { stock, spacing, marks: how }: SheetChoices,
+  before: number,
+): PrintSheet {
+  const [across, down] = [Math.min(columns, count), Math.ceil(count / columns)];
+  const [width, height] = [across * (w + spacing) - spacing, down * (h + spacing) - spacing];
+  const [left, top] = [(stock.width - width) / 2, (stock.height - height) / 2];
+  const toCorner = turned
+    ? multiply([0, 1, -1, 0, box.maxY - box.minY, 0], translation(-box.minX, -box.minY))
+    : translation(-box.minX, -box.minY);
+  const places = Array.from({ length: count }, (_, i): SheetPlace => {
+    const [x, y] = [left + (i % columns) * (w + spacing), top + Math.floor(i / columns) * (h + spacing)];
+    const cell = { minX: x, minY: y, maxX: x + w, maxY: y + h };
+    return { copy: before + i, matrix: multiply(translation(x, y), toCorner), box: cell };
+  });
+  const art = { minX: left, minY: top, maxX: left + width, maxY: top + height };
+  const marks = marksAround(art, how);
+  return {
+    id: `sheet-${k + 1}`,
+    width: stock.width,
+    height: stock.height,
+    places,
+    art,
+    marks,
+    code: codeBeside(art, marks, how),
+  };
+}
+
+/** In the band below the art, as far to the right as marks leave it. */
+function codeBeside(
+  art: Bounds,
+  marks: readonly PrintMark[],
+  { away, line }: PrintMarkChoices,
+): Bounds | undefined {
+  const size = Math.min(CODE, away - 2 * QUIET);
+  if (size < LEAST_CODE) return undefined;
+  const taken = marks.map((mark) => outset(regionBounds(markShape(mark, line)), QUIET));
+  for (let maxX = art.maxX; maxX - size >= art.minX; maxX -= 1) {
+    const minY = art.maxY + (away - size) / 2;
+    const box = { minX: maxX - size, minY, maxX, maxY: minY + size };
+    if (!taken.some((mark) => boundsTouch(mark, box))) return box;
+  }
+  return undefined;
+}
+
+/** What is cut on a sheet, kind by kind, on the sheet in mm. */
+export const cutOnSheet = ({ lines }: PrintUnit, { places }: PrintSheet): CutOutline[] =>
+  lines.map(({ kind, region }) => ({
+    kind,
+    region: places.flatMap(({ matrix }) => mapRegion(region, matrix)),
+  }));
+
+const sizeOf = (width: number, height: number): string =>
+  `${formatLength(Math.max(0, width), 'mm')} × ${formatLength(Math.max(0, height), 'mm')}`;
+
+const tooLarge = (box: Bounds, wide: number, high: number): Finding => ({
+  code: 'larger-than-sheet',
+  severity: 'stop',
+  message: `With its bleed and cut line the art is ${sizeOf(widthOf(box), heightOf(box))}; marks and edges leave ${sizeOf(wide, high)} of the sheet.`,
+  waysOut: ['Take a larger sheet', 'Draw the marks nearer to the art', 'Make the art smaller'],
+  where: box,
+  measured: Math.max(widthOf(box), heightOf(box)),
+  limit: Math.max(wide, high),
+});
+
+const noCode: Finding = {
+  code: 'no-room-for-code',
+  severity: 'note',
+  message: 'Between the art and the marks there is no room for the sheet’s code.',
+  waysOut: ['Move the marks further away from the art', 'Write the order on the sheet'],
+};
