@@ -28,6 +28,10 @@ import { DEMO_SHOP } from '../demo/shop';
 import { FileProblem } from '../server/files/fileProblem';
 import type { Reading } from '../server/files/readFile';
 import { firstReading, readFile as readArtwork } from '../server/files/readFile';
+import { own } from '../core/units/own';
+import { ISO_SHEETS, MARK_KINDS, USUAL_CUT_LINE, USUAL_EDGE, USUAL_MARKS } from '../core/print/choices';
+import type { PrintAsked } from './printSheets';
+import { writeSheets } from './printSheets';
 import { summarise } from './summary';
 
 class UsageProblem extends Error {}
@@ -38,6 +42,8 @@ const USAGE =
   '       [--keep-whole id,id] for what is larger than the cutter\n' +
   '       [--pack one|word|piece] [--spacing 3] [--turns none|quarter|free] [--rounds 300] [--seed 1] to take less film\n' +
   '       [--weed-lines 120] [--border box|copy|follow|none] to take the waste apart\n' +
+  '       [--print --sheet A3|420x297 --contour 2 (--contour=-1 inside) --bleed 2 --marks in|out|dots --copies 12 --spacing 4] to print and cut around\n' +
+  '       [--cut-lines] cut lines in the PDF too, as spot colours\n' +
   '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures\n' +
   'Ends with 0 when there is something to cut, 1 when there is only what keeps it back, 2 when the file or the question cannot be read.';
 
@@ -58,6 +64,12 @@ const OPTIONS = {
   seed: { type: 'string' },
   'weed-lines': { type: 'string' },
   border: { type: 'string' },
+  print: { type: 'boolean' },
+  sheet: { type: 'string' },
+  contour: { type: 'string' },
+  bleed: { type: 'string' },
+  marks: { type: 'string' },
+  'cut-lines': { type: 'boolean' },
   choices: { type: 'string' },
   trace: { type: 'string' },
   page: { type: 'string' },
@@ -106,11 +118,12 @@ async function plan(args: string[], says: Says): Promise<0 | 1> {
         };
   const artworks = new Map([[sourceKey(piece.source), artwork]]);
   const asked = keepingWhole(values['keep-whole'], artworks, await choicesFrom(values, piece));
+  const out = values.out ?? '.';
+  if (values.print) return printed(values, out, name, artworks, asked, shop, says);
   const planner = createPlanner();
   const choices = packedCloser(planner, artworks, asked, shop, values);
   const made = planAndCheck(planner, artworks, choices, shop);
   const seconds = (performance.now() - started) / 1000;
-  const out = values.out ?? '.';
   await writeAll(out, made, {
     ...summarise(made),
     file: name,
@@ -121,6 +134,65 @@ async function plan(args: string[], says: Says): Promise<0 | 1> {
     `${made.cuts.length} ${made.cuts.length === 1 ? 'film' : 'films'} written to ${out} in ${seconds.toFixed(2)} s`,
   );
   return made.cuts.length === 0 ? 1 : 0;
+}
+
+/** Sheets instead of films. */
+async function printed(
+  values: Values,
+  out: string,
+  file: string,
+  artworks: ReadonlyMap<string, Artwork>,
+  choices: Choices,
+  shop: Shop,
+  says: Says,
+): Promise<0 | 1> {
+  const asked = printFrom(values, choices.layout.copies);
+  const name = file.replace(/\.[^.]*$/, '').slice(0, 40);
+  const { summary, findings, sheets } = await writeSheets(out, name, artworks, choices, shop, asked);
+  await mkdir(out, { recursive: true });
+  await writeFile(join(out, 'plan.json'), `${JSON.stringify({ file, ...summary, findings }, null, 2)}\n`);
+  for (const finding of findings) says.error(`${finding.severity}: ${finding.message}`);
+  says.log(`${sheets} ${sheets === 1 ? 'sheet' : 'sheets'} written to ${out}`);
+  return sheets === 0 || findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
+}
+
+function printFrom(values: Values, copies: number): PrintAsked {
+  const offset = signedOption('contour', values.contour) ?? USUAL_CUT_LINE.offset;
+  const kind = oneOf('marks', values.marks, MARK_KINDS) ?? USUAL_MARKS.kind;
+  const [width, height] = sheetOption(values.sheet ?? 'A3');
+  return {
+    cutLine: { ...USUAL_CUT_LINE, offset },
+    bleed: roomOption('bleed', values.bleed) ?? 0,
+    withLines: values['cut-lines'] === true,
+    stock: { width, height, edge: USUAL_EDGE },
+    copies,
+    spacing: roomOption('spacing', values.spacing) ?? USUAL_SPACING,
+    marks: { ...USUAL_MARKS, kind },
+  };
+}
+
+/** mm between printed copies, unless otherwise said */
+const USUAL_SPACING = 4;
+const [LEAST_SHEET, MOST_SHEET] = [80, 5000];
+
+/** A sheet by its name, its longer side along the way it is fed, or by its size. */
+function sheetOption(text: string): readonly [number, number] {
+  const iso = own(ISO_SHEETS, text.toUpperCase());
+  if (iso) return [iso[1], iso[0]];
+  const sides = text.split('x').map((side) => parseLength(side, 'mm'));
+  const [width, height] = sides.map((side) => (side.ok ? side.mm : 0));
+  const isGood = (mm: number): boolean => mm >= LEAST_SHEET && mm <= MOST_SHEET;
+  if (sides.length === 2 && isGood(width) && isGood(height)) return [width, height];
+  throw new UsageProblem(
+    `--sheet takes ${Object.keys(ISO_SHEETS).join(', ')}, or a size such as 420x297, ${LEAST_SHEET} to ${MOST_SHEET} mm.`,
+  );
+}
+
+/** A length that may lie inside too. */
+function signedOption(name: string, text: string | undefined): number | undefined {
+  const inside = text?.trim().startsWith('-');
+  const mm = roomOption(name, inside ? text!.trim().slice(1) : text);
+  return mm === undefined || !inside ? mm : -mm;
 }
 
 function parse(args: string[]) {

@@ -14,6 +14,8 @@ export interface ColourArea {
 const STEP = 0.25;
 /** No bleed is wider than this many steps: gaps between pieces that one line goes around are filled too. */
 const MOST_STEPS = 400;
+/** It goes on under the art by so much, mm: where two colours only meet, a renderer shows a pale line between them. */
+const UNDER = 0.1;
 /** What is left to fill is nothing, mm². */
 const NOTHING = 0.01;
 
@@ -22,11 +24,12 @@ const NOTHING = 0.01;
  * share what lies between them.
  * @param seen what is seen of each colour; none overlaps another
  * @param inside the area inside the cut line
- * @returns what is printed beside the art; none where the art reaches that far itself
+ * @returns what is printed before the art, and a little way under it; none where the art reaches that far itself
  */
 export function bleedOf(seen: readonly ColourArea[], inside: Region, bleed: number): ColourArea[] {
   const art = weld(seen.flatMap(({ region }) => region));
-  let free = difference(bleed > 0 ? grow(inside, bleed) : inside, art);
+  const reach = bleed > 0 ? grow(inside, bleed) : inside;
+  let free = difference(reach, art);
   const grown = seen.map(({ colour }) => ({ colour, rings: [] as Float64Array[] }));
   let edges = seen.map(({ region }) => region);
   const order = seen.map((_, i) => i);
@@ -47,5 +50,7 @@ export function bleedOf(seen: readonly ColourArea[], inside: Region, bleed: numb
     // what no colour reaches, such as an island of the line with no art in it, stays white
     if (before - regionArea(free) < NOTHING / 10) break;
   }
-  return grown.flatMap(({ colour, rings }) => (rings.length === 0 ? [] : [{ colour, region: weld(rings) }]));
+  return grown.flatMap(({ colour, rings }) =>
+    rings.length === 0 ? [] : [{ colour, region: intersection(grow(weld(rings), UNDER), reach) }],
+  );
 }

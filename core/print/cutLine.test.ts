@@ -117,13 +117,13 @@ describe('bleed', () => {
   ];
   const line = around(box(0, 0, 100, 60), { offset: 0 });
 
-  test('fills all between the art and so far past the line, and lies on no art', () => {
+  test('fills all between the art and so far past the line, and goes on a hair under the art', () => {
     const bleed = bleedOf(halves, line, 3);
     const area = bleed.reduce((sum, { region }) => sum + regionArea(region), 0);
-    // Steiner's formula
-    expect(area).toBeCloseTo(320 * 3 + Math.PI * 9, 0);
+    // Steiner's formula; a tenth of a millimetre of it under the art, and where the two meet
+    expect(Math.abs(area - 320 * 3 - Math.PI * 9 - 0.1 * 320)).toBeLessThan(3);
     for (const { region } of bleed)
-      expect(regionArea(intersection(region, box(0, 0, 100, 60)))).toBeLessThan(0.01);
+      expect(regionArea(intersection(region, box(0.11, 0.11, 99.78, 59.78)))).toBeLessThan(0.01);
   });
 
   test('each colour from its own edge on, and half way where two meet', () => {

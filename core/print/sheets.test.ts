@@ -18,8 +18,10 @@ const sheet = (more: Partial<SheetChoices> = {}): SheetChoices => ({
   marks: USUAL_MARKS,
   ...more,
 });
+const ART = [{ colour: '#2c6e7c', region: rectangle({ minX: 0, minY: 0, maxX: 60, maxY: 42 }) }];
 const sticker = printUnit(
-  [{ colour: '#2c6e7c', region: rectangle({ minX: 0, minY: 0, maxX: 60, maxY: 42 }) }],
+  ART,
+  ART,
   [
     { ...USUAL_CUT_LINE, kind: 'perforated', offset: 5 },
     { ...USUAL_CUT_LINE, offset: 1 },
@@ -46,7 +48,7 @@ describe('what is printed and cut of one copy', () => {
     expect(sticker.lines.map(({ kind }) => kind)).toEqual(['kiss', 'perforated']);
     expect(widthOf(sticker.box)).toBeCloseTo(60 + 2 * 5, 2);
     expect(regionBounds(sticker.bleed[0].region)).toMatchObject({ minX: expect.closeTo(-3, 2) });
-    expect(printUnit(sticker.art, [USUAL_CUT_LINE], 0).bleed).toEqual([]);
+    expect(printUnit(ART, ART, [USUAL_CUT_LINE], 0).bleed).toEqual([]);
   });
 });
 

@@ -22,6 +22,7 @@ export interface CutOutline {
 
 /** One copy of what is printed and cut. */
 export interface PrintUnit {
+  /** As it is painted: what comes later lies on what came before. */
   readonly art: readonly ColourArea[];
   readonly bleed: readonly ColourArea[];
   /** Innermost first. */
@@ -31,24 +32,26 @@ export interface PrintUnit {
 }
 
 /**
- * @param art what is seen of each colour
+ * @param seen what is seen of each colour
+ * @param painted the art as it is painted
  * @param bleed mm that colours reach past the innermost line; 0: only the art is printed
  */
 export function printUnit(
-  art: readonly ColourArea[],
+  seen: readonly ColourArea[],
+  painted: readonly ColourArea[],
   cutLines: readonly CutLineChoices[],
   bleed: number,
 ): PrintUnit {
-  const all = weld(art.flatMap(({ region }) => region));
+  const all = weld(seen.flatMap(({ region }) => region));
   const lines = [...cutLines]
     .sort((a, b) => a.offset - b.offset)
     .map((line): CutOutline => ({ kind: line.kind, region: cutLineAround(all, line) }))
     .filter(({ region }) => region.length > 0);
   const inside = lines[0]?.region ?? [];
-  const past = bleed > 0 && inside.length > 0 ? bleedOf(art, inside, bleed) : [];
-  const printed = [...art, ...past].map(({ region }) => regionBounds(region));
+  const past = bleed > 0 && inside.length > 0 ? bleedOf(seen, inside, bleed) : [];
+  const printed = [...seen, ...past].map(({ region }) => regionBounds(region));
   const box = [...printed, ...lines.map(({ region }) => regionBounds(region))].reduce(joinBounds);
-  return { art, bleed: past, lines, box };
+  return { art: painted, bleed: past, lines, box };
 }
 
 export interface SheetChoices {

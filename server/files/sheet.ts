@@ -47,7 +47,7 @@ export async function sheet(
   return Buffer.concat(chunks);
 }
 
-async function registerFonts(doc: Doc): Promise<void> {
+export async function registerFonts(doc: Doc): Promise<void> {
   for (const [name, id] of [
     ['text', 'atkinson-hyperlegible-next'],
     ['bold', 'barlow-condensed-600'],

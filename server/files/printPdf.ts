@@ -1,0 +1,161 @@
+/** A printed sheet as PDF: art with bleed, marks and code at exact scale; cut lines, when they are wanted, as spot colours in layers. */
+import PDFDocument from 'pdfkit';
+import QRCode from 'qrcode';
+import type { Bounds } from '../../core/geometry/bounds';
+import { joinBounds } from '../../core/geometry/bounds';
+import { regionToPathData } from '../../core/geometry/pathText';
+import type { Region } from '../../core/geometry/region';
+import { regionBounds } from '../../core/geometry/region';
+import type { PrintMarkChoices } from '../../core/print/choices';
+import { markShape } from '../../core/print/marks';
+import type { CutOutline, PrintSheet, PrintUnit } from '../../core/print/sheets';
+import { cutOnSheet } from '../../core/print/sheets';
+import { registerFonts } from './sheet';
+
+/** What is written on a sheet. */
+export interface SheetLabel {
+  /** What its code says. */
+  readonly code: string;
+  readonly text: string;
+}
+
+export interface PrintPdfChoices {
+  readonly marks: PrintMarkChoices;
+  /** Cut lines are in the file, each kind as a spot colour in a layer of its own. */
+  readonly withLines: boolean;
+}
+
+const POINTS = 72 / 25.4;
+/** Marks and code print in black alone: %. */
+const BLACK: [number, number, number, number] = [0, 0, 0, 100];
+
+/** How a kind of line is told in the file: its spot colour, what stands in for it on a screen, and its processing step. */
+interface LineLayer {
+  readonly spot: string;
+  /** C, M, Y, K in % */
+  readonly shown: readonly [number, number, number, number];
+  /** ISO 19593-1, group Structural (names from memory). */
+  readonly step: 'PartialCutting' | 'Cutting' | 'Perforating';
+}
+const LAYERS: Readonly<Record<CutOutline['kind'], LineLayer>> = {
+  kiss: { spot: 'Kiss cut', shown: [0, 100, 20, 0], step: 'PartialCutting' },
+  through: { spot: 'Through cut', shown: [100, 40, 0, 0], step: 'Cutting' },
+  perforated: { spot: 'Perforated cut', shown: [60, 0, 100, 0], step: 'Perforating' },
+};
+
+type Doc = PDFKit.PDFDocument;
+
+/** What the library has and its types do not tell. */
+interface MoreOfDoc {
+  readonly ref: (data: object) => { readonly end: () => void };
+  readonly addSpotColor: (name: string, c: number, m: number, y: number, k: number) => unknown;
+  readonly page: {
+    readonly ext_gstates: Record<string, unknown>;
+    readonly resources: { readonly data: Record<string, unknown> };
+  };
+  readonly _root: { readonly data: Record<string, unknown> };
+}
+
+/** @param unit what every place of the sheet shows */
+export async function printPdf(
+  unit: PrintUnit,
+  sheet: PrintSheet,
+  label: SheetLabel,
+  choices: PrintPdfChoices,
+): Promise<Buffer> {
+  const size: [number, number] = [sheet.width * POINTS, sheet.height * POINTS];
+  const doc = new PDFDocument({ size, margin: 0, pdfVersion: '1.7', info: { Title: label.text } });
+  const chunks: Buffer[] = [];
+  doc.on('data', (chunk: Buffer) => chunks.push(chunk));
+  const ended = new Promise<void>((done) => doc.on('end', () => done()));
+  await registerFonts(doc);
+  const lines = cutOnSheet(unit, sheet);
+  boxes(doc, sheet, lines);
+  doc.save().scale(POINTS);
+  for (const { matrix } of sheet.places) {
+    doc.save().transform(...(matrix as [number, number, number, number, number, number]));
+    for (const { colour, region } of [...unit.bleed, ...unit.art]) fill(doc, region, colour);
+    doc.restore();
+  }
+  fill(
+    doc,
+    sheet.marks.flatMap((mark) => markShape(mark, choices.marks.line)),
+    BLACK,
+  );
+  if (sheet.code) code(doc, sheet.code, label);
+  if (choices.withLines) cutLines(doc, lines);
+  doc.restore();
+  doc.end();
+  await ended;
+  return Buffer.concat(chunks);
+}
+
+const fill = (doc: Doc, region: Region, colour: string | [number, number, number, number]): unknown =>
+  region.length > 0 && doc.path(regionToPathData(region)).fill(colour as PDFKit.Mixins.ColorValue);
+
+/** Trimmed at the cut lines; bleed reaches past them. */
+function boxes(doc: Doc, { art, height }: PrintSheet, lines: readonly CutOutline[]): void {
+  const trim = lines.flatMap(({ region }) => region).length
+    ? lines.map(({ region }) => regionBounds(region)).reduce(joinBounds)
+    : art;
+  const box = ({ minX, minY, maxX, maxY }: Bounds): number[] =>
+    [minX, height - maxY, maxX, height - minY].map((mm) => mm * POINTS);
+  const page = doc.page.dictionary.data as Record<string, unknown>;
+  page.TrimBox = box(trim);
+  page.BleedBox = box(joinBounds(art, trim));
+}
+
+/** Modules of a code kept white around it (ISO/IEC 18004: four). */
+const QUIET_MODULES = 4;
+
+function code(doc: Doc, box: Bounds, { code: says, text }: SheetLabel): void {
+  const { modules } = QRCode.create(says, { errorCorrectionLevel: 'M' });
+  const side = (box.maxX - box.minX) / (modules.size + 2 * QUIET_MODULES);
+  for (let row = 0; row < modules.size; row++)
+    for (let column = 0; column < modules.size; column++)
+      if (modules.get(row, column))
+        doc.rect(
+          box.minX + (column + QUIET_MODULES) * side,
+          box.minY + (row + QUIET_MODULES) * side,
+          // a hair more, so that no renderer leaves a line between two
+          side * 1.02,
+          side * 1.02,
+        );
+  doc.fill(BLACK as unknown as PDFKit.Mixins.ColorValue);
+  const height = 3;
+  doc
+    .font('text')
+    .fontSize(height)
+    .fillColor(BLACK as unknown as PDFKit.Mixins.ColorValue);
+  const width = doc.widthOfString(text);
+  doc.text(text, box.minX - width - 2, box.maxY - height * 1.6, { lineBreak: false });
+}
+
+/** Every kind in a layer of its own, overprinting: a printer that prints it after all spoils nothing under it. */
+function cutLines(doc: Doc, lines: readonly CutOutline[]): void {
+  const more = doc as unknown as MoreOfDoc;
+  const overprint = more.ref({ Type: 'ExtGState', OP: true, op: true, OPM: 1 });
+  overprint.end();
+  more.page.ext_gstates.Overprint = overprint;
+  const properties: Record<string, unknown> = {};
+  const layers = lines.map(({ kind, region }, i) => {
+    const { spot, shown, step } = LAYERS[kind];
+    const layer = more.ref({
+      Type: 'OCG',
+      Name: new String(spot),
+      GTS_Metadata: { GTS_ProcStepsGroup: 'Structural', GTS_ProcStepsType: step },
+    });
+    layer.end();
+    properties[`Layer${i}`] = layer;
+    more.addSpotColor(spot, ...shown);
+    doc.addContent(`/OC /Layer${i} BDC`);
+    doc.save();
+    doc.addContent('/Overprint gs');
+    doc.path(regionToPathData(region)).lineWidth(0.25).stroke(spot);
+    doc.restore();
+    doc.addContent('EMC');
+    return layer;
+  });
+  more.page.resources.data.Properties = properties;
+  more._root.data.OCProperties = { OCGs: layers, D: { Order: layers, ON: layers } };
+}
