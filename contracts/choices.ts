@@ -134,6 +134,7 @@ export const wallPictureSchema = z.strictObject({
 
 /** Orders that lie on one film with another. */
 const MOST_GUESTS = 20;
+const orderId = z.number().int().min(1).max(2_000_000_000);
 
 const packedStrip = z.strictObject({
   roll: z.number().positive().max(5000),
@@ -219,7 +220,7 @@ export const choicesSchema = z.strictObject({
     turns: z.enum(['none', 'quarter', 'free']),
     between: z.number().min(0).max(200),
     packed: z.record(filmId, z.array(packedStrip).max(200)),
-    guests: z.record(filmId, z.array(z.number().int().min(1)).max(MOST_GUESTS)),
+    guests: z.record(filmId, z.array(orderId).max(MOST_GUESTS)),
     rolls: z.record(
       filmId,
       z.union([

@@ -38,6 +38,7 @@ test('two orders are joined on one film, cut as one, found in both, and each is 
   const dunlin = page.url();
   await openOrder(page, 'lapwing');
   const film = page.locator('.foot dd').first();
+  await expect(film).toHaveText(/^\d/);
   const alone = parseFloat(await film.innerText());
 
   // what another order would take with it is said before it is taken along
@@ -67,7 +68,7 @@ test('two orders are joined on one film, cut as one, found in both, and each is 
   await page.goto(dunlin);
   await section(page, 'Layout').click();
   await expect(page.getByText(/^Damson is cut with/).first()).toContainText('lapwing');
-  await expect(page.getByRole('button', { name: /^Queue/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Cut with #/ })).toBeDisabled();
 
   await page.goto(both);
   await cancelAll(page);

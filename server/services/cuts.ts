@@ -88,7 +88,8 @@ export async function queueOrder(
     }
     const onFilms = wanted.map(({ film }) => film.id);
     await refuseQueued(tx, { ...order, films: onFilms });
-    for (const guest of sharing.guests) await refuseQueued(tx, guest);
+    for (const guest of sharing.guests)
+      await refuseQueued(tx, { ...guest, films: guest.films.filter((film) => onFilms.includes(film)) });
     const made = await tx
       .insert(cuts)
       .values(

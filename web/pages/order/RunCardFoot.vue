@@ -14,6 +14,13 @@ const units = useUnits();
 const plan = computed(() => store.plan);
 /** Cuts that were queued here; those that another order is cut with are queued there. */
 const open = computed(() => store.openCuts.filter(({ orderId }) => orderId === store.order?.id));
+/** An order of which all is cut with another says so. */
+const label = computed(() => {
+  const strips = plan.value?.strips.length ?? 0;
+  const [host] = Object.values(store.sharing?.away ?? {});
+  if (strips === 0 && host) return `Cut with #${host.number}`;
+  return strips === 0 ? 'Queue' : `Queue ${count(strips, 'cut')}`;
+});
 const canQueue = computed(
   () =>
     plan.value !== undefined &&
@@ -53,7 +60,7 @@ const canQueue = computed(
       In the queue: go to the cutter
     </router-link>
     <button v-else class="button main" :disabled="!canQueue" @click="emit('queue')">
-      Queue {{ plan?.strips.length ? count(plan.strips.length, 'cut') : '' }}
+      {{ label }}
     </button>
   </div>
 </template>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** Other orders on the same film: those that are cut with this one, and those that could be. */
-import { watchDebounced } from '@vueuse/core';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { useDebounceFn, watchDebounced } from '@vueuse/core';
+import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
 import type { GuestOrder } from '../../../../contracts/api';
 import type { JoinOffer } from '../../../../core/plan/offers';
 import { own } from '../../../../core/units/own';
 import { dueText } from '../../../parts/dueText';
 import FilmChips from '../../../parts/FilmChips.vue';
 import { call } from '../../../stores/api';
+import { useEvents } from '../../../stores/events';
 import { useOrder } from '../../../stores/order';
 import { SETTLED } from '../../../stores/packing';
 import { useUnits } from '../../../stores/units';
@@ -49,6 +50,9 @@ async function ask(): Promise<void> {
   if (film.value?.id === on && store.order?.id === id) offered.value = found ?? [];
 }
 watch(() => [film.value?.id, store.sharing?.version, store.order?.id], ask, { immediate: true });
+// an order that comes in, or whose films change, may want it too
+const askSoon = useDebounceFn(ask, SETTLED);
+onUnmounted(useEvents().on((event) => void (event.kind === 'order' && askSoon())));
 /** What each would come to, while it is looked at. */
 async function weigh(): Promise<void> {
   const [{ chosenPlan }, on, those] = [store, film.value?.id, offered.value];
