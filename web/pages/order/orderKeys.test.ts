@@ -4,12 +4,15 @@ import { actOf, SHORTCUTS } from './orderKeys';
 
 /** What a page's elements are made of, as far as a key's target is asked. */
 class FakeElement {
-  constructor(readonly tagName: string) {}
+  constructor(readonly is: string) {}
+  closest(fields: string): this | null {
+    return fields.split(', ').includes(this.is) ? this : null;
+  }
 }
 beforeAll(() => void Object.assign(globalThis, { HTMLElement: FakeElement }));
 
 /** What one press does, by name; a field may have the focus, something may be under way on the stage. */
-function pressed(press: Partial<KeyboardEvent>, at = 'BODY', isBusy = false): string | undefined {
+function pressed(press: Partial<KeyboardEvent>, at = 'body', isBusy = false): string | undefined {
   const done: string[] = [];
   const note = (what: string) => (by?: unknown) =>
     done.push(by === undefined ? what : `${what} ${String(by)}`);
@@ -55,14 +58,21 @@ describe('keys of an order', () => {
   ])('%s', (_name, press, does) => expect(pressed(press)).toBe(does));
 
   test('a field keeps its own undo, its letters and its numbers; queueing goes through', () => {
-    expect(pressed({ key: 'z', ctrlKey: true }, 'INPUT')).toBeUndefined();
-    expect(pressed({ key: 'p' }, 'TEXTAREA')).toBeUndefined();
-    expect(pressed({ key: '2' }, 'INPUT')).toBeUndefined();
-    expect(pressed({ key: 'Enter', ctrlKey: true }, 'INPUT')).toBe('queue');
+    expect(pressed({ key: 'z', ctrlKey: true }, 'input')).toBeUndefined();
+    expect(pressed({ key: 'p' }, 'textarea')).toBeUndefined();
+    expect(pressed({ key: '2' }, 'input')).toBeUndefined();
+    expect(pressed({ key: 'Enter', ctrlKey: true }, 'input')).toBe('queue');
+  });
+
+  test('a list finds its entries by letters and numbers; undo goes through', () => {
+    for (const list of ['[role=combobox]', '[role=listbox]']) {
+      for (const key of ['p', 'm', '2', '?']) expect(pressed({ key }, list)).toBeUndefined();
+      expect(pressed({ key: 'z', ctrlKey: true }, list)).toBe('undo');
+    }
   });
 
   test('Escape leaves what is under way, and is left alone otherwise', () => {
-    expect(pressed({ key: 'Escape' }, 'BODY', true)).toBe('leave');
+    expect(pressed({ key: 'Escape' }, 'body', true)).toBe('leave');
     expect(pressed({ key: 'Escape' })).toBeUndefined();
   });
 

@@ -35,18 +35,23 @@ export interface OrderActs {
   readonly show: (view: View) => unknown;
 }
 
+const isIn = ({ target }: KeyboardEvent, fields: string): boolean =>
+  target instanceof HTMLElement && target.closest(fields) !== null;
+
+/** A list finds its entries by their letters. */
+export const isForList = (event: KeyboardEvent): boolean =>
+  event.key.length === 1 && isIn(event, '[role=combobox], [role=listbox]');
+
 /** What a key means here; undefined where it is left to the page or to a field. */
 export function actOf(event: KeyboardEvent, acts: OrderActs): (() => unknown) | undefined {
-  const typing =
-    event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
   const control = event.ctrlKey || event.metaKey;
   const key = event.key.toLowerCase();
   const back = event.shiftKey ? -1 : 1;
   if (control && key === 'enter') return acts.queue;
-  if (typing) return undefined;
+  if (isIn(event, 'input, textarea, select')) return undefined;
   if (control && key === 'z') return event.shiftKey ? acts.redo : acts.undo;
   if (control && key === 'y') return acts.redo;
-  if (control || event.altKey) return undefined;
+  if (control || event.altKey || isForList(event)) return undefined;
   if (event.key === '?') return acts.help;
   if (event.code === 'BracketLeft') return () => (event.shiftKey ? acts.moveFilm(-1) : acts.nextFilm(-1));
   if (event.code === 'BracketRight') return () => (event.shiftKey ? acts.moveFilm(1) : acts.nextFilm(1));

@@ -9,6 +9,7 @@ import { useOnFilm } from '../../../stores/onFilm';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
 import type { PlacementView, StripView } from '../../../workers/packed';
+import { isForList } from '../orderKeys';
 import { stripDrawer } from './drawStrip';
 import FilmThreeWays from './FilmThreeWays.vue';
 import LengthRule from './LengthRule.vue';
@@ -79,11 +80,9 @@ function addLine(): void {
   if (at === undefined || (at > 0 && at < strip.value.length)) laying.addLine(strip.value, at);
 }
 useEventListener('keydown', (event) => {
-  // a list finds its entries by their letters
-  const isTyping =
-    event.target instanceof HTMLElement &&
-    event.target.closest('input, textarea, [role=combobox], [role=listbox]') !== null;
-  if (isTyping || event.ctrlKey || event.metaKey || event.altKey || event.key.toLowerCase() !== 'l') return;
+  const isField = event.target instanceof HTMLElement && event.target.closest('input, textarea') !== null;
+  if (isField || isForList(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key.toLowerCase() !== 'l') return;
   event.preventDefault();
   addLine();
 });
