@@ -6,7 +6,7 @@ import Checkbox from 'primevue/checkbox';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import Select from 'primevue/select';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import type { Build, Film } from '../../../core/films/film';
 import { BUILDS, buildOf, FINISHES, finishOf, stockOf } from '../../../core/films/film';
 import DraftField from '../../parts/DraftField.vue';
@@ -45,20 +45,29 @@ const rows = computed(() =>
 );
 
 /** What was taken out last, for as long as that can be taken back at once. */
-const taken = ref<{ readonly says: string; readonly film: Film; readonly back: Partial<Film> }>();
+const taken = shallowRef<{
+  readonly says: string;
+  readonly film: string;
+  /** What brings it back to the film as it is then: cuts take film off the shelf meanwhile. */
+  readonly back: (now: Film) => Partial<Film>;
+}>();
 async function takeOut(film: Film, what: Partial<Film>): Promise<void> {
-  const isRoll = what.rolls !== undefined;
   await change(film, what);
-  taken.value = {
-    says: isRoll ? `A roll of ${film.name} is taken away.` : `${film.name} is put away.`,
-    film,
-    back: isRoll ? { rolls: film.rolls } : { putAway: false },
-  };
+  const { id, name, rolls } = film;
+  const at = rolls.findIndex((roll, i) => what.rolls?.[i] !== roll);
+  taken.value = what.rolls
+    ? {
+        says: `A roll of ${name} is taken away.`,
+        film: id,
+        back: (now) => ({ rolls: now.rolls.toSpliced(at, 0, rolls[at]) }),
+      }
+    : { says: `${name} is put away.`, film: id, back: () => ({ putAway: false }) };
 }
 async function takeBack(): Promise<void> {
-  const { film, back } = taken.value!;
+  const { film: id, back } = taken.value!;
   taken.value = undefined;
-  await change(film, back);
+  const now = films.value.find((film) => film.id === id);
+  if (now) await change(now, back(now));
 }
 const edited = (film: Film, what: Partial<Film>): Promise<void> =>
   what.putAway === true || (what.rolls && what.rolls.length < film.rolls.length)
