@@ -39,6 +39,8 @@ watchDebounced(() => store.chosenPlan, packing.ask, { immediate: true, debounce:
 onUnmounted(packing.stop);
 /** Films of this order that are cut with another's. */
 const away = computed(() => store.sharing?.away ?? {});
+/** Some film of it is not. */
+const isLaidHere = computed(() => films.value.some(({ film }) => !own(away.value, film.id)));
 const othersSay = computed(() => {
   const others = new Set(Object.values(layout.value.guests).flat());
   return others.size === 0 ? undefined : `${others.size} with it`;
@@ -101,6 +103,7 @@ const MIRROR = [
     <button class="button slim" @click="store.cutByItself(id)">Cut it by itself</button>
   </div>
   <RadioCards
+    v-if="isLaidHere"
     class="packs"
     label="Taken apart to save film"
     name="pack"
@@ -145,7 +148,7 @@ const MIRROR = [
       />
     </FoldOut>
   </template>
-  <FoldOut title="With this film" name="sharing" :says="othersSay">
+  <FoldOut v-if="isLaidHere" title="With this film" name="sharing" :says="othersSay">
     <SharingRows />
   </FoldOut>
   <CopiesRows :layout="layout" :has-rows="hasRows" @change="set" />

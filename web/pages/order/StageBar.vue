@@ -34,7 +34,7 @@ const look = useStage();
     >
       <Contrast :size="16" aria-hidden="true" /> <span class="roomy">Dark ground</span>
     </button>
-    <span v-if="store.plan?.strips.length" class="papers">
+    <span v-if="store.plan?.films.length" class="papers">
       <Printer :size="16" aria-hidden="true" class="roomy" />
       <a
         v-if="store.order"
