@@ -19,7 +19,7 @@ export function cutLineAround(
   art: Region,
   { offset, corners, mitreLimit, smallestRadius, dropHoles, join }: CutLineChoices,
 ): Region {
-  const joined = join > 0 ? grow(grow(art, join / 2), -join / 2) : art;
+  const joined = join > 0 ? closed(art, join / 2) : art;
   const whole = withoutHoles(joined, dropHoles);
   const how = corners === 'mitre' ? ({ join: 'miter', miterLimit: mitreLimit } as const) : undefined;
   const moved = offset === 0 ? whole : grow(whole, offset, how);
@@ -37,5 +37,8 @@ const withoutHoles = (region: Region, below: number): Region =>
 function roundedBy(region: Region, radius: number): Region {
   const opened = grow(grow(region, -radius), radius);
   const kept = componentsOf(region).length === componentsOf(opened).length ? opened : region;
-  return grow(grow(kept, radius), -radius);
+  return closed(kept, radius);
 }
+
+/** Filled up wherever no disc of the radius goes. */
+const closed = (region: Region, radius: number): Region => grow(grow(region, radius), -radius);

@@ -84,7 +84,7 @@ export function marksAround(art: Bounds, choices: PrintMarkChoices): PrintMark[]
 
 /** A mark as it is printed. @param line mm that its arms are wide */
 export function markShape({ kind, at: [x, y], arms: [ax, ay] }: PrintMark, line: number): Region {
-  if (kind === 'dots') return grow(rectangle(around(x, y, DUST)), ax - DUST);
+  if (kind === 'dots') return grow([Float64Array.of(x, y)], ax);
   const half = line / 2;
   const bar = (x0: number, y0: number, x1: number, y1: number): Bounds => ({
     minX: Math.min(x0, x1) - half,
@@ -94,12 +94,3 @@ export function markShape({ kind, at: [x, y], arms: [ax, ay] }: PrintMark, line:
   });
   return weld([...rectangle(bar(x, y, x + ax, y)), ...rectangle(bar(x, y, x, y + ay))]);
 }
-
-/** mm: a dot grows from a square so small. */
-const DUST = 0.005;
-const around = (x: number, y: number, by: number): Bounds => ({
-  minX: x - by,
-  minY: y - by,
-  maxX: x + by,
-  maxY: y + by,
-});

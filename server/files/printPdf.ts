@@ -1,6 +1,5 @@
 /** A printed sheet as PDF: art with bleed, marks and code at exact scale; cut lines, when they are wanted, as spot colours in layers. */
 import PDFDocument from 'pdfkit';
-import QRCode from 'qrcode';
 import type { Bounds } from '../../core/geometry/bounds';
 import { joinBounds } from '../../core/geometry/bounds';
 import { regionToPathData } from '../../core/geometry/pathText';
@@ -10,7 +9,8 @@ import type { PrintMarkChoices } from '../../core/print/choices';
 import { markShape } from '../../core/print/marks';
 import type { CutOutline, PrintSheet, PrintUnit } from '../../core/print/sheets';
 import { cutOnSheet } from '../../core/print/sheets';
-import { registerFonts } from './sheet';
+import type { Doc } from './sheet';
+import { drawn, qrCode } from './sheet';
 
 /** What is written on a sheet. */
 export interface SheetLabel {
@@ -27,7 +27,7 @@ export interface PrintPdfChoices {
 
 const POINTS = 72 / 25.4;
 /** Marks and code print in black alone: %. */
-const BLACK: [number, number, number, number] = [0, 0, 0, 100];
+const BLACK: PDFKit.Mixins.ColorValue = [0, 0, 0, 100];
 
 /** How a kind of line is told in the file: its spot colour, what stands in for it on a screen, and its processing step. */
 interface LineLayer {
@@ -43,8 +43,6 @@ const LAYERS: Readonly<Record<CutOutline['kind'], LineLayer>> = {
   perforated: { spot: 'Perforated cut', shown: [60, 0, 100, 0], step: 'Perforating' },
 };
 
-type Doc = PDFKit.PDFDocument;
-
 /** What the library has and its types do not tell. */
 interface MoreOfDoc {
   readonly ref: (data: object) => { readonly end: () => void };
@@ -57,7 +55,7 @@ interface MoreOfDoc {
 }
 
 /** @param unit what every place of the sheet shows */
-export async function printPdf(
+export function printPdf(
   unit: PrintUnit,
   sheet: PrintSheet,
   label: SheetLabel,
@@ -65,10 +63,16 @@ export async function printPdf(
 ): Promise<Buffer> {
   const size: [number, number] = [sheet.width * POINTS, sheet.height * POINTS];
   const doc = new PDFDocument({ size, margin: 0, pdfVersion: '1.7', info: { Title: label.text } });
-  const chunks: Buffer[] = [];
-  doc.on('data', (chunk: Buffer) => chunks.push(chunk));
-  const ended = new Promise<void>((done) => doc.on('end', () => done()));
-  await registerFonts(doc);
+  return drawn(doc, () => drawSheet(doc, unit, sheet, label, choices));
+}
+
+function drawSheet(
+  doc: Doc,
+  unit: PrintUnit,
+  sheet: PrintSheet,
+  label: SheetLabel,
+  choices: PrintPdfChoices,
+): void {
   const lines = cutOnSheet(unit, sheet);
   boxes(doc, sheet, lines);
   doc.save().scale(POINTS);
@@ -85,13 +89,10 @@ export async function printPdf(
   if (sheet.code) code(doc, sheet.code, label);
   if (choices.withLines) cutLines(doc, lines);
   doc.restore();
-  doc.end();
-  await ended;
-  return Buffer.concat(chunks);
 }
 
-const fill = (doc: Doc, region: Region, colour: string | [number, number, number, number]): unknown =>
-  region.length > 0 && doc.path(regionToPathData(region)).fill(colour as PDFKit.Mixins.ColorValue);
+const fill = (doc: Doc, region: Region, colour: PDFKit.Mixins.ColorValue): unknown =>
+  region.length > 0 && doc.path(regionToPathData(region)).fill(colour);
 
 /** Trimmed at the cut lines; bleed reaches past them. */
 function boxes(doc: Doc, { art, height }: PrintSheet, lines: readonly CutOutline[]): void {
@@ -105,28 +106,10 @@ function boxes(doc: Doc, { art, height }: PrintSheet, lines: readonly CutOutline
   page.BleedBox = box(joinBounds(art, trim));
 }
 
-/** Modules of a code kept white around it (ISO/IEC 18004: four). */
-const QUIET_MODULES = 4;
-
 function code(doc: Doc, box: Bounds, { code: says, text }: SheetLabel): void {
-  const { modules } = QRCode.create(says, { errorCorrectionLevel: 'M' });
-  const side = (box.maxX - box.minX) / (modules.size + 2 * QUIET_MODULES);
-  for (let row = 0; row < modules.size; row++)
-    for (let column = 0; column < modules.size; column++)
-      if (modules.get(row, column))
-        doc.rect(
-          box.minX + (column + QUIET_MODULES) * side,
-          box.minY + (row + QUIET_MODULES) * side,
-          // a hair more, so that no renderer leaves a line between two
-          side * 1.02,
-          side * 1.02,
-        );
-  doc.fill(BLACK as unknown as PDFKit.Mixins.ColorValue);
+  qrCode(doc, says, box.minX, box.minY, box.maxX - box.minX, BLACK);
   const height = 3;
-  doc
-    .font('text')
-    .fontSize(height)
-    .fillColor(BLACK as unknown as PDFKit.Mixins.ColorValue);
+  doc.font('text').fontSize(height).fillColor(BLACK);
   const width = doc.widthOfString(text);
   doc.text(text, box.minX - width - 2, box.maxY - height * 1.6, { lineBreak: false });
 }

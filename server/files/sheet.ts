@@ -36,18 +36,25 @@ export async function sheet(
     margin: MARGIN,
     info: { Title: `${order.name}, #${order.number}` },
   });
+  return drawn(doc, () => {
+    heading(doc, title, order);
+    draw(doc);
+  });
+}
+
+/** The bytes of a PDF once it is drawn; our typefaces are `text` and `bold` in it. */
+export async function drawn(doc: Doc, draw: () => void): Promise<Buffer> {
   const chunks: Buffer[] = [];
   doc.on('data', (chunk: Buffer) => chunks.push(chunk));
   const ended = new Promise<void>((done) => doc.on('end', () => done()));
   await registerFonts(doc);
-  heading(doc, title, order);
-  draw(doc);
+  draw();
   doc.end();
   await ended;
   return Buffer.concat(chunks);
 }
 
-export async function registerFonts(doc: Doc): Promise<void> {
+async function registerFonts(doc: Doc): Promise<void> {
   for (const [name, id] of [
     ['text', 'atkinson-hyperlegible-next'],
     ['bold', 'barlow-condensed-600'],
@@ -70,7 +77,14 @@ function heading(doc: Doc, title: string, { number, name, due, address }: PaperO
 }
 
 /** QR code (ISO/IEC 18004) with its quiet zone of four modules inside the side given. */
-function qrCode(doc: Doc, text: string, x: number, y: number, side: number): void {
+export function qrCode(
+  doc: Doc,
+  text: string,
+  x: number,
+  y: number,
+  side: number,
+  colour: PDFKit.Mixins.ColorValue = '#000000',
+): void {
   const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
   const step = side / (modules.size + 8);
   for (let row = 0; row < modules.size; row++) {
@@ -79,7 +93,7 @@ function qrCode(doc: Doc, text: string, x: number, y: number, side: number): voi
         doc.rect(x + (column + 4) * step, y + (row + 4) * step, step * 1.02, step * 1.02);
     }
   }
-  doc.fill('#000000');
+  doc.fill(colour);
 }
 
 export function rule(doc: Doc): void {
