@@ -142,6 +142,23 @@ describe('a printed sheet', () => {
     expect(jsQR(Uint8ClampedArray.from(data), info.width, info.height)?.data).toBe(LABEL.code);
   });
 
+  test('has its label between its marks, however long it is, or none', async () => {
+    for (const copies of [1, 2]) {
+      const stock = { width: 297, height: 210, edge: USUAL_EDGE };
+      const [small] = layOnSheets(unit, { stock, copies, spacing: 4, marks: USUAL_MARKS }).sheets;
+      const text = 'A name that goes on and on · sheet 1 of 1 · this side up';
+      const name = join(dir, `label-${copies}`);
+      writeFileSync(`${name}.pdf`, await printPdf(unit, small, { ...LABEL, text }, { marks: USUAL_MARKS, withLines: false })); // prettier-ignore
+      const { stdout } = spawnSync('pdftotext', ['-bbox', `${name}.pdf`, '-'], { encoding: 'utf8' });
+      const lefts = [...stdout.matchAll(/xMin="([\d.]+)"/g)].map(
+        ([, points]) => (Number(points) * 25.4) / 72,
+      );
+      expect(lefts.every((left) => left >= small.art.minX - 0.1)).toBe(true);
+      // beside two copies there is room for it
+      expect(lefts.length > 0).toBe(copies === 2);
+    }
+  });
+
   test('has no cut lines, unless they are wanted', () => {
     expect(plain.includes('Separation')).toBe(false);
     expect(plain.includes('OCProperties')).toBe(false);

@@ -86,7 +86,7 @@ function drawSheet(
     sheet.marks.flatMap((mark) => markShape(mark, choices.marks.line)),
     BLACK,
   );
-  if (sheet.code) code(doc, sheet.code, label);
+  if (sheet.code) code(doc, sheet.code, sheet.art.minX, label);
   if (choices.withLines) cutLines(doc, lines);
   doc.restore();
 }
@@ -106,12 +106,17 @@ function boxes(doc: Doc, { art, height }: PrintSheet, lines: readonly CutOutline
   page.BleedBox = box(joinBounds(art, trim));
 }
 
-function code(doc: Doc, box: Bounds, { code: says, text }: SheetLabel): void {
+/** mm that a label is high, and from which on it is read; mm between it and the code. */
+const [LABEL, LEAST_LABEL, BESIDE] = [3, 1.5, 2];
+
+/** The code, and beside it in words what it says, no further to the left than `from`: there a mark may be. */
+function code(doc: Doc, box: Bounds, from: number, { code: says, text }: SheetLabel): void {
   qrCode(doc, says, box.minX, box.minY, box.maxX - box.minX, BLACK);
-  const height = 3;
-  doc.font('text').fontSize(height).fillColor(BLACK);
-  const width = doc.widthOfString(text);
-  doc.text(text, box.minX - width - 2, box.maxY - height * 1.6, { lineBreak: false });
+  const room = box.minX - BESIDE - from;
+  const height = Math.min(LABEL, (LABEL * room) / doc.font('text').fontSize(LABEL).widthOfString(text));
+  if (height < LEAST_LABEL) return;
+  const width = doc.fontSize(height).fillColor(BLACK).widthOfString(text);
+  doc.text(text, box.minX - BESIDE - width, box.maxY - height * 1.6, { lineBreak: false });
 }
 
 /** Every kind in a layer of its own, overprinting: a printer that prints it after all spoils nothing under it. */
