@@ -7,6 +7,7 @@ import { seenColours } from '../core/films/seen';
 import type { Finding } from '../core/findings/finding';
 import { outlineLength } from '../core/geometry/region';
 import type { Choices } from '../core/plan/choices';
+import { machineOf } from '../core/plan/filmsToCut';
 import { ownRecipes, recipeOf } from '../core/plan/recipes';
 import { sheetStrip } from '../core/plan/sheetStrip';
 import type { Shop } from '../core/plan/shop';
@@ -73,9 +74,8 @@ function cutOf(unit: PrintUnit, sheet: PrintSheet, shop: Shop): Uint8Array {
   const strip = sheetStrip(unit, sheet);
   const kiss = recipeOf(shop, cutter, strip.film)!;
   const recipes = kindRecipes(kiss, ownRecipes(shop, cutter, strip.film), cutter.force.most);
-  const { margins, motion, ownSpeed, device } = cutter;
-  const program = programFor(strip, recipes, { lead: margins.lead, motion, ownSpeed, device });
-  return hpglBytes(writeHpgl(program, device, strip.cuttable));
+  const program = programFor(strip, recipes, machineOf(cutter));
+  return hpglBytes(writeHpgl(program, cutter.device, strip.cuttable));
 }
 
 const sheetSummary = (unit: PrintUnit, sheet: PrintSheet) => ({

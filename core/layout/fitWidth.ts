@@ -1,6 +1,6 @@
 import { heightOf } from '../geometry/bounds';
 import { smallest } from '../geometry/lists';
-import { rimOf, startOf, SWING_ROOM } from './roll';
+import { rimsOf, startOf, SWING_ROOM } from './roll';
 import type { LyingChoices, Placement, Strip } from './strip';
 
 /** What of a strip counts. */
@@ -15,14 +15,13 @@ interface LaidBoxes extends Pick<Strip, 'cuttable'> {
  * @returns undefined: nothing is laid
  */
 export function scaleToWidth(strips: readonly LaidBoxes[], choices: LyingChoices): number | undefined {
-  const rim = 2 * rimOf(choices);
-  // a border of its own is part of a placement's box
-  const inBox = choices.border === 'box' || choices.border === 'order' ? 0 : rim;
+  const { rim, around } = rimsOf(choices);
   const scale = smallest(
     strips.flatMap(({ placements, cuttable }) =>
       placements.map(({ box }) => {
-        const room = cuttable - startOf(choices).across - SWING_ROOM - rim;
-        return room / Math.max(heightOf(box) - inBox, 1e-6);
+        const room = cuttable - startOf(choices).across - SWING_ROOM - 2 * (rim + around);
+        // a border of its own is part of a placement's box
+        return room / Math.max(heightOf(box) - 2 * rim, 1e-6);
       }),
     ),
   );

@@ -26,7 +26,7 @@ import type { MakeOutline, OnFilm } from './onFilm';
 import { outlineOfPart } from './onFilm';
 import { packedStrips } from './packedStrips';
 import { packOnFilm } from './packOnFilm';
-import { missingOffcut, rimOf, rollsFor, startOf, SWING_ROOM } from './roll';
+import { missingOffcut, rimsOf, rollsFor, startOf, SWING_ROOM } from './roll';
 import type { Layout, LyingChoices, Placement, Strip } from './strip';
 import { packOf } from './strip';
 import { byOrder } from './shares';
@@ -144,13 +144,6 @@ export function laidPieces(
 
 const copiesOf = (part: Part, { copies }: LyingChoices): Item[] =>
   Array.from({ length: part.copies ?? copies }, (_, copy) => ({ part, copy }));
-
-/** mm of weed border around each of what is laid in rows, and around all of it. */
-function rimsOf(choices: LyingChoices): { readonly rim: number; readonly around: number } {
-  const distance = rimOf(choices);
-  const isAround = choices.border === 'box' || choices.border === 'order';
-  return isAround ? { rim: 0, around: distance } : { rim: distance, around: 0 };
-}
 
 /** Items as they would lie on one roll. */
 interface OnRoll {

@@ -7,6 +7,7 @@ import { formatBoth, formatLength, formatRun } from '../units/length';
 import type { Part } from '../panels/part';
 import type { Bed } from './cutter';
 import type { LyingChoices, Strip } from './strip';
+import { lengthOfStrips } from './strip';
 import type { Laid } from './shelves';
 
 export const noRoll = ({ name }: Film): Finding => ({
@@ -223,7 +224,7 @@ function trackFindings(film: Film, strips: readonly Strip[], cutter: Bed): Findi
     ];
   }
   if (strips.length < 2) return [];
-  const total = strips.reduce((sum, { length }) => sum + length, 0);
+  const total = lengthOfStrips(strips);
   const { limit, why } = endOf(strips[0]);
   const reason = total > limit ? why : 'no roll is long enough for all of it';
   return [

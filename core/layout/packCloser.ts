@@ -4,6 +4,7 @@ import type { OnFilm } from './onFilm';
 import { keptPiece } from './onFilm';
 import { packedStrips } from './packedStrips';
 import type { PackedStrip } from './strip';
+import { lengthOfStrips } from './strip';
 
 /** How far a search for less film is. */
 export interface PackStep {
@@ -29,7 +30,7 @@ export function* packCloser(
   const batches = [...on.batches];
   const step = (share: number): PackStep => {
     const strips = packedStrips({ ...on, batches });
-    const length = strips.reduce((sum, strip) => sum + strip.length, 0);
+    const length = lengthOfStrips(strips);
     const area = strips.reduce((sum, strip) => sum + strip.area, 0);
     const used = strips.reduce((sum, strip) => sum + strip.used * strip.area, 0) / area;
     const packed = batches.map(({ order, items, bodies, lying }) => ({

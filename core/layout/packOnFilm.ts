@@ -16,7 +16,7 @@ import type { RollRoom } from './roll';
 import { roomOnRoll } from './roll';
 import type { Item } from './shelves';
 import { isShelves, shelvesOf } from './shelves';
-import { pieceName } from './strip';
+import { lengthOfStrips, pieceName } from './strip';
 
 /** More than these a search gets nowhere with. */
 const MOST_PIECES = 1000;
@@ -46,7 +46,7 @@ export function packOnFilm(
 }
 
 /** mm of film that pieces take, all strips together. */
-const lengthOn = (on: OnFilm): number => packedStrips(on).reduce((sum, { length }) => sum + length, 0);
+const lengthOn = (on: OnFilm): number => lengthOfStrips(packedStrips(on));
 
 /** mm of film that a roll, or a pile of sheets, lacks for its pieces. */
 function missingOn(on: OnFilm): number {

@@ -35,6 +35,13 @@ export function missingOffcut(film: Film, { rolls }: Pick<LyingChoices, 'rolls'>
 export const rimOf = ({ border, borderDistance }: LyingChoices): number =>
   border === 'none' ? 0 : borderDistance;
 
+/** The same around each of what is laid in rows, and around all of it, or all of an order's. */
+export function rimsOf(choices: LyingChoices): { readonly rim: number; readonly around: number } {
+  const distance = rimOf(choices);
+  const isAround = choices.border === 'box' || choices.border === 'order';
+  return isAround ? { rim: 0, around: distance } : { rim: distance, around: 0 };
+}
+
 /** mm kept free before what is cut: across, the least that the holder needs; along, nothing, unless it is placed by hand. */
 export const startOf = ({ place, placeAt }: Pick<LyingChoices, 'place' | 'placeAt'>) =>
   place === 'at'

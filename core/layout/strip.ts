@@ -120,6 +120,10 @@ export interface Layout {
   readonly findings: readonly Finding[];
 }
 
+/** mm of film that strips take together. */
+export const lengthOfStrips = (strips: readonly Pick<Strip, 'length'>[]): number =>
+  strips.reduce((sum, { length }) => sum + length, 0);
+
 /** How often the planned order's parts lie on a strip: panels of one film are not copies of each other. */
 export const copiesOn = ({ placements }: Pick<Strip, 'placements'>): number =>
   new Set(placements.filter(({ part }) => part.order === undefined).map(({ copy }) => copy)).size;

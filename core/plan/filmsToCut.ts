@@ -241,7 +241,7 @@ export const bedOf = ({
 });
 
 /** What of a cutter the knife's way reads. */
-const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
+export const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
   lead: margins.lead,
   motion,
   ownSpeed,

@@ -11,7 +11,7 @@ import type { MakeOutline } from '../layout/onFilm';
 import type { PackStep } from '../layout/packCloser';
 import { packCloser } from '../layout/packCloser';
 import type { LayoutChoices, Pack } from '../layout/strip';
-import { PACKS, packOf } from '../layout/strip';
+import { lengthOfStrips, PACKS, packOf } from '../layout/strip';
 import { NO_WEED_LINES } from '../layout/weedChoices';
 import type { Lying } from '../packing/lying';
 import type { PanelChoices, OfferedWay, SeamChoices } from '../panels/choices';
@@ -94,10 +94,10 @@ export interface Offers {
   readonly packs: (...asked: Asked) => Generator<PackOffer | undefined, void, void>;
   /** What one film comes to on each roll, pile and offcut that its cutter takes, one by one. */
   readonly stocks: (...asked: Asked<[film: string]>) => Generator<StockOffer, void, void>;
-  /** What a film comes to when one more order is cut on it, order by order. */
+  /** What a film comes to when one more order is cut on it, order by order; undefined: one of them is half worked out. */
   readonly joins: (
     ...asked: Asked<[film: string, guests: readonly Guest[]]>
-  ) => Generator<JoinOffer, void, void>;
+  ) => Generator<JoinOffer | undefined, void, void>;
   /** As many copies as every film has room for on what it is cut from, in one strip: more each time, at last as many. */
   readonly most: (...asked: Asked) => Generator<number, void, void>;
 }
@@ -173,11 +173,10 @@ export function offersBy({
   const lengthOn = (film: string, ...asked: Asked): number | undefined => {
     const way = onTheWay(...asked);
     const its = way?.films(asked[1]).filter((one) => one.film.id === film) ?? [];
-    for (const { strips, findings } of way?.layings({}, its) ?? [])
-      return strips.length === 0 || hasStop(findings)
-        ? undefined
-        : strips.reduce((sum, strip) => sum + strip.length, 0);
-    return undefined;
+    const [laid] = way?.layings({}, its) ?? [];
+    return !laid || laid.strips.length === 0 || hasStop(laid.findings)
+      ? undefined
+      : lengthOfStrips(laid.strips);
   };
 
   return {
@@ -221,7 +220,7 @@ export function offersBy({
       for (const pack of PACKS) {
         let [length, isStopped] = [0, false];
         for (const { strips, findings } of way.layings({ pack, packFilm: {} })) {
-          length += strips.reduce((sum, strip) => sum + strip.length, 0);
+          length += lengthOfStrips(strips);
           isStopped ||= hasStop(findings);
           yield undefined;
         }
@@ -239,8 +238,7 @@ export function offersBy({
         const only = withStock(way.separation, [{ ...film, rolls: [roll] }]);
         const its = way.films({ ...choices, layout }, only).filter((one) => one.film.id === id);
         for (const { strips, findings } of way.layings({ rolls }, its)) {
-          const length = strips.reduce((sum, strip) => sum + strip.length, 0);
-          yield { roll, length: strips.length === 0 ? undefined : length, findings };
+          yield { roll, length: strips.length === 0 ? undefined : lengthOfStrips(strips), findings };
         }
       }
     },
@@ -254,12 +252,10 @@ export function offersBy({
         const layout = { ...choices.layout, guests: { ...choices.layout.guests, [film]: ids } };
         const others = sharing.guests.filter(({ id }) => id !== guest.id);
         const along = { ...shop, sharing: { ...sharing, guests: [...others, guest] } };
-        yield {
-          guest: guest.id,
-          together: lengthOn(film, artworks, { ...choices, layout }, along),
-          alone: lengthOn(film, artworks, guest.choices, { ...shop, sharing: NO_SHARING }),
-          now,
-        };
+        const together = lengthOn(film, artworks, { ...choices, layout }, along);
+        yield undefined;
+        const alone = lengthOn(film, artworks, guest.choices, { ...shop, sharing: NO_SHARING });
+        yield { guest: guest.id, together, alone, now };
       }
     },
 

@@ -8,7 +8,7 @@ import type { Part } from '../panels/part';
 import type { WeededStrip } from '../weeding/weeding';
 
 /** What is printed on, as far as a cutter is concerned. */
-export const printedFilm = ({ width, height }: Pick<PrintStock, 'width' | 'height'>): Film => ({
+const printedFilm = ({ width, height }: Pick<PrintStock, 'width' | 'height'>): Film => ({
   id: 'print',
   name: 'Printed sheet',
   code: '',

@@ -133,7 +133,8 @@ const work = {
     film: string,
     guests: readonly Guest[],
     tell: (offer: JoinOffer) => void,
-  ): Promise<boolean> => toldAll(planner.joins(artworks, choices, shop, film, guests), tell),
+  ): Promise<boolean> =>
+    toldAll(planner.joins(artworks, choices, shop, film, guests), (offer) => offer && tell(offer)),
 
   /** What a film comes to on each roll, pile and offcut, told one by one. */
   stocks: (choices: Choices, shop: Shop, film: string, tell: (offer: StockOffer) => void): Promise<boolean> =>

@@ -21,7 +21,11 @@ const PLACE = [
 /** Rounded so that it is never a hair too wide. */
 const DIGITS = 2;
 const scale = computed(() => {
-  const whole = (store.plan?.strips ?? []).filter(({ film }) => packOf(layout, film) === 'one');
+  const whole = (store.plan?.strips ?? []).flatMap(({ film, parts, placements, cuttable }) => {
+    // what other orders have on it stays as it is
+    const own = placements.filter(({ part }) => parts[part].order === undefined);
+    return packOf(layout, film) === 'one' ? [{ cuttable, placements: own }] : [];
+  });
   return store.plan?.panelling ? undefined : scaleToWidth(whole, layout);
 });
 function fit(): void {
