@@ -73,7 +73,7 @@ export const useOrder = defineStore('order', () => {
         if (isOwn) void session?.reload();
         void shared.reload();
         // guests are queued with their host
-        if (Object.keys(shared.sharing.value?.away ?? {}).length > 0) void loadCuts();
+        if (Object.keys(shared.away.value).length > 0) void loadCuts();
       }
     },
     () => {
@@ -229,6 +229,10 @@ export const useOrder = defineStore('order', () => {
   /** Has a film cut by itself that another order takes along. */
   const cutByItself = (film: string): Promise<void> => shared.cutByItself(film).catch(fail);
 
+  /** The order that all of this one is cut with; undefined: something of it is cut by itself. */
+  const cutWith = computed(() =>
+    planner.plan.value?.strips.length === 0 ? Object.values(shared.away.value).at(0) : undefined,
+  );
   /** Whether something that was cut can be cut once more as it now stands. */
   const canRecut = computed(
     () =>
@@ -247,6 +251,8 @@ export const useOrder = defineStore('order', () => {
     shop,
     cuts,
     sharing: shared.sharing,
+    away: shared.away,
+    cutWith,
     takeAlong,
     cutByItself,
     openCuts,

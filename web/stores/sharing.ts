@@ -1,5 +1,5 @@
 /** What the open order shares with others on its films, followed while it is open. */
-import { markRaw, shallowRef } from 'vue';
+import { computed, markRaw, shallowRef } from 'vue';
 import type { SharingNow } from '../../contracts/api';
 import { editsBetween } from '../../contracts/edits';
 import { call } from './api';
@@ -7,6 +7,8 @@ import { call } from './api';
 /** @param changed it is another one now */
 export function createSharing(openId: () => number | undefined, changed: () => void) {
   const sharing = shallowRef<SharingNow>();
+  /** Films that are cut with another order's, by id, and with which. */
+  const away = computed(() => sharing.value?.away ?? {});
   /** Counts what is asked: only the newest answer counts. */
   let asked = 0;
 
@@ -31,14 +33,14 @@ export function createSharing(openId: () => number | undefined, changed: () => v
 
   /** Whether another order has to do with it. */
   function isWith(other: number): boolean {
-    const { guests = [], away = {}, refused = [] } = sharing.value ?? {};
-    const all = [...guests, ...Object.values(away), ...refused.map(({ order }) => order)];
+    const { guests = [], refused = [] } = sharing.value ?? {};
+    const all = [...guests, ...Object.values(away.value), ...refused.map(({ order }) => order)];
     return all.some(({ id }) => id === other);
   }
 
   /** Has a film cut by itself that another order takes along. */
   async function cutByItself(film: string): Promise<void> {
-    const [host, own] = [sharing.value?.away[film], openId()];
+    const [host, own] = [away.value[film], openId()];
     if (!host) return;
     const { revision, choices } = await call('GET /api/orders/{id}', { params: { id: host.id } });
     const { [film]: guests = [], ...rest } = choices.layout.guests;
@@ -49,5 +51,5 @@ export function createSharing(openId: () => number | undefined, changed: () => v
       body: { base: revision, edits: editsBetween(choices, { ...choices, layout }) },
     });
   }
-  return { sharing, fetchFor, set, reload, isWith, cutByItself };
+  return { sharing, away, fetchFor, set, reload, isWith, cutByItself };
 }

@@ -37,10 +37,8 @@ const severalRolls = computed(() =>
 const packing = usePacking();
 watchDebounced(() => store.chosenPlan, packing.ask, { immediate: true, debounce: SETTLED });
 onUnmounted(packing.stop);
-/** Films of this order that are cut with another's. */
-const away = computed(() => store.sharing?.away ?? {});
 /** Some film of it is not. */
-const isLaidHere = computed(() => films.value.some(({ film }) => !own(away.value, film.id)));
+const isLaidHere = computed(() => films.value.some(({ film }) => !own(store.away, film.id)));
 const othersSay = computed(() => {
   const others = new Set(Object.values(layout.value.guests).flat());
   return others.size === 0 ? undefined : `${others.size} with it`;
@@ -93,7 +91,7 @@ const MIRROR = [
 </script>
 
 <template>
-  <div v-for="[id, host] in Object.entries(away)" :key="id" class="row away">
+  <div v-for="[id, host] in Object.entries(store.away)" :key="id" class="row away">
     <span
       >{{ filmName(id) }} is cut with
       <router-link :to="{ name: 'order', params: { id: host.id } }"

@@ -16,9 +16,8 @@ const plan = computed(() => store.plan);
 const open = computed(() => store.openCuts.filter(({ orderId }) => orderId === store.order?.id));
 /** An order of which all is cut with another says so. */
 const label = computed(() => {
+  if (store.cutWith) return `Cut with #${store.cutWith.number}`;
   const strips = plan.value?.strips.length ?? 0;
-  const [host] = Object.values(store.sharing?.away ?? {});
-  if (strips === 0 && host) return `Cut with #${host.number}`;
   return strips === 0 ? 'Queue' : `Queue ${count(strips, 'cut')}`;
 });
 const canQueue = computed(

@@ -37,11 +37,9 @@ export function useSections() {
   }
   /** Share of the film that the strips take up which is cut, all films together. */
   /** An order of which all is cut with another lies on that one's film. */
-  const laidSays = computed(() => {
-    const [host] = Object.values(store.sharing?.away ?? {});
-    if (store.plan?.strips.length === 0 && host) return ` · with #${host.number}`;
-    return ` · ${Math.round(usedShare.value * 100)} % used`;
-  });
+  const laidSays = computed(() =>
+    store.cutWith ? `with #${store.cutWith.number}` : `${Math.round(usedShare.value * 100)} % used`,
+  );
   const usedShare = computed(() => {
     const strips = store.plan?.strips ?? [];
     const area = strips.reduce((sum, s) => sum + s.length * s.roll.width, 0);
@@ -55,7 +53,7 @@ export function useSections() {
       artwork: `${units.number(p.width)} × ${units.length(p.height)}`,
       films: count(films, 'film'),
       panels: panelsAnswer(p),
-      layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')}${laidSays.value}`,
+      layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${laidSays.value}`,
       cut: count(new Set(p.strips.map((s) => s.film.id)).size, 'recipe'),
       cutter: p.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
     };

@@ -18,7 +18,7 @@ const films = computed(() => store.choices!.films);
 const layers = computed(() => store.plan?.films ?? []);
 
 /** Cut with another order: then only its own art is cut again. */
-const isAway = (id: string): boolean => own(store.sharing?.away ?? {}, id) !== undefined;
+const isAway = (id: string): boolean => own(store.away, id) !== undefined;
 const isShared = (id: string): boolean =>
   (store.plan?.strips ?? []).some(({ film, shares }) => film.id === id && shares.length > 1);
 

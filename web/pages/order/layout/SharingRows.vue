@@ -4,6 +4,7 @@ import { useDebounceFn, watchDebounced } from '@vueuse/core';
 import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
 import type { GuestOrder } from '../../../../contracts/api';
 import type { JoinOffer } from '../../../../core/plan/offers';
+import { lengthOfStrips } from '../../../../core/layout/strip';
 import { own } from '../../../../core/units/own';
 import { dueText } from '../../../parts/dueText';
 import FilmChips from '../../../parts/FilmChips.vue';
@@ -15,9 +16,8 @@ import { useUnits } from '../../../stores/units';
 
 const store = useOrder();
 const units = useUnits();
-const away = computed(() => store.sharing?.away ?? {});
 const films = computed(() =>
-  (store.plan?.films ?? []).map(({ film }) => film).filter(({ id }) => !own(away.value, id)),
+  (store.plan?.films ?? []).map(({ film }) => film).filter(({ id }) => !own(store.away, id)),
 );
 const picked = ref<string>();
 const film = computed(() => films.value.find(({ id }) => id === picked.value) ?? films.value[0]);
@@ -26,16 +26,20 @@ const taken = computed(() => (film.value && own(store.choices!.layout.guests, fi
 const guests = computed(() => {
   const { guests: known = [], refused = [] } = store.sharing ?? {};
   const all = [...known, ...refused.map(({ order }) => order)];
-  return taken.value.flatMap((id) => all.find((one) => one.id === id) ?? []);
+  return taken.value.flatMap((id) => {
+    const guest = all.find((one) => one.id === id);
+    return guest ? [{ ...guest, says: whatIs(guest.number) }] : [];
+  });
 });
-/** Of a guest, of all the film that is used: 0 … 1. */
-function shareOf(number: number): number | undefined {
+/** How much of the film is a guest's. */
+function whatIs(number: number): string {
   const strips = (store.plan?.strips ?? []).filter((strip) => strip.film.id === film.value?.id);
-  const area = strips.reduce((sum, { length }) => sum + length, 0);
   const its = strips.flatMap(({ shares, length }) =>
     shares.filter(({ order }) => order === number).map(({ share }) => share * length),
   );
-  return its.length === 0 ? undefined : its.reduce((sum, one) => sum + one, 0) / area;
+  if (its.length === 0) return 'not on it';
+  const all = its.reduce((sum, one) => sum + one, 0) / lengthOfStrips(strips);
+  return `${Math.round(100 * all)} % of the film`;
 }
 
 const offered = shallowRef<readonly GuestOrder[]>();
@@ -101,11 +105,7 @@ const letGo = (id: number): void =>
           <router-link :to="{ name: 'order', params: { id: guest.id } }"
             ><span class="number">#{{ guest.number }}</span> {{ guest.name }}</router-link
           >
-          <small class="soft">{{
-            shareOf(guest.number) === undefined
-              ? 'not on it'
-              : `${Math.round(100 * shareOf(guest.number)!)} % of the film`
-          }}</small>
+          <small class="soft">{{ guest.says }}</small>
         </span>
         <button class="button slim" :aria-label="`Take #${guest.number} off`" @click="letGo(guest.id)">
           Take off
