@@ -1,5 +1,5 @@
 /** Art that is printed and cut around, without a screen: a PDF and the cut of every sheet. */
-import { mkdir, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { prepare } from '../core/artwork/prepare';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
@@ -34,7 +34,7 @@ export interface Printed {
   readonly sheets: number;
 }
 
-/** Writes `sheet-1.pdf`, `sheet-1.plt` … @param name what is written on the sheets */
+/** Writes `sheet-1.pdf`, `sheet-1.plt` … into a folder that is there. @param name what is written on the sheets */
 export async function writeSheets(
   out: string,
   name: string,
@@ -49,7 +49,6 @@ export async function writeSheets(
   if (art.length === 0) return { summary: { sheets: [] }, findings: [...before, nothingPrinted], sheets: 0 };
   const unit = printUnit(art, drawn.shapes, [asked.cutLine], asked.bleed);
   const { sheets, findings } = layOnSheets(unit, asked);
-  await mkdir(out, { recursive: true });
   for (const [i, sheet] of sheets.entries()) {
     const label = {
       code: `JP ${name} ${i + 1} A`,

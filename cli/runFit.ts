@@ -6,6 +6,7 @@ import { fitSheet } from '../core/registration/fit';
 import type { SheetFit } from '../core/registration/fit';
 import { judgeSheet, USUAL_LIMITS } from '../core/registration/verdict';
 import { rounded } from '../core/units/rounded';
+import type { Says } from './run';
 
 const USAGE = `Usage: npm run fit -- marks.json
   marks.json: { "marks": [{ "designed": [x, y], "measured": [x, y] }, …], "noise": 0.02, "limits": { "residual": 0.3, "scale": 0.01, "rotation": 5, "skew": 0.5 }, "at": [[x, y], …] }, all in mm and degrees; only marks are needed
@@ -28,8 +29,6 @@ const marksFile = z.strictObject({
   /** Places that are wanted. */
   at: z.array(spot).max(100_000).default([]),
 });
-
-type Says = Pick<Console, 'log' | 'error'>;
 
 /** @returns the exit code */
 export async function runFit(args: readonly string[], says: Says): Promise<number> {
