@@ -7,29 +7,33 @@ import type { Artwork } from '../core/readers/artwork';
 import {
   changedSchema,
   changeSchema,
-  cutSchema,
-  cutterChangeSchema,
-  cutterQuerySchema,
-  cutterStateSchema,
-  drawingSchema,
-  filmChangeSchema,
-  shopChangeSchema,
-  filmSchema,
-  filmTableSchema,
   fontSchema,
-  guestSchema,
   orderDetailsSchema,
   orderListSchema,
   orderQuerySchema,
   orderSchema,
+  takenPictureSchema,
+  textOrderSchema,
+} from './api';
+import {
+  cutSchema,
+  drawingSchema,
+  guestSchema,
   queueSchema,
   recordSchema,
   resumeSchema,
   sharingSchema,
+} from './cuts';
+import {
+  cutterChangeSchema,
+  cutterQuerySchema,
+  cutterStateSchema,
+  filmChangeSchema,
+  shopChangeSchema,
+  filmSchema,
+  filmTableSchema,
   shopSchema,
-  takenPictureSchema,
-  textOrderSchema,
-} from './api';
+} from './shop';
 import { applyPageSchema, datumSchema, mapPageSchema } from './bench';
 import { fileSource, sourceSchema } from './choices';
 

@@ -2,10 +2,12 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import request from 'supertest';
-import type { Cut, CutRecord, CutterState, Order, ShopNow } from '../contracts/api';
+import type { Cut, CutRecord } from '../contracts/cuts';
+import type { CutterState, ShopNow } from '../contracts/shop';
+import type { Order } from '../contracts/api';
 import type { Roll } from '../core/films/film';
 import { editsBetween } from '../contracts/edits';
-import type { Drawing } from '../contracts/api';
+import type { Drawing } from '../contracts/cuts';
 import { sourceKey } from '../core/artwork/choices';
 import type { Bounds } from '../core/geometry/bounds';
 import type { Region } from '../core/geometry/region';

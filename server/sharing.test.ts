@@ -2,7 +2,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import request from 'supertest';
-import type { Cut, CutState, Order, OrderList, SharingNow } from '../contracts/api';
+import type { Cut, CutState, SharingNow } from '../contracts/cuts';
+import type { Order, OrderList } from '../contracts/api';
 import type { ApplyPage } from '../contracts/bench';
 import { editsBetween } from '../contracts/edits';
 import { CURLEW_SPEC } from '../cutter-sim/machines';

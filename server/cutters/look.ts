@@ -1,7 +1,7 @@
 /** What the shop's cutters say of themselves. Asked only while no cut has them, under a lease like a cut's. */
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, inArray } from 'drizzle-orm';
-import type { CutterState } from '../../contracts/api';
+import type { CutterState } from '../../contracts/shop';
 import type { Db } from '../db/connect';
 import { cuts, cutters } from '../db/schema';
 import { filmIn } from './feed';

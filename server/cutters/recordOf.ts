@@ -1,5 +1,5 @@
-import type { CutRecord, Drawing } from '../../contracts/api';
-import { recordSchema } from '../../contracts/api';
+import type { CutRecord, Drawing } from '../../contracts/cuts';
+import { recordSchema } from '../../contracts/cuts';
 import { toStrip } from '../../core/devicelang/axes';
 import type { Cutter } from '../../core/layout/cutter';
 import type { cutters } from '../db/schema';

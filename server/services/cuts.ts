@@ -1,5 +1,5 @@
 import { and, asc, eq, exists, inArray, sql } from 'drizzle-orm';
-import type { Cut, CutState, SharingNow } from '../../contracts/api';
+import type { Cut, CutState, SharingNow } from '../../contracts/cuts';
 import type { Again } from '../../core/films/again';
 import type { Db } from '../db/connect';
 import { cuts, cutShares, orders } from '../db/schema';

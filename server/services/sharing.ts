@@ -1,7 +1,7 @@
 /** Several orders on one film, as they stand in the database. */
 import { createHash } from 'node:crypto';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
-import type { GuestOrder, SharingNow } from '../../contracts/api';
+import type { GuestOrder, SharingNow } from '../../contracts/cuts';
 import type { Choices } from '../../core/plan/choices';
 import type { Hosts, TakesAlong } from '../../core/plan/sharing';
 import { guestsOn, hostsOf } from '../../core/plan/sharing';

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { asc, eq, max, sql } from 'drizzle-orm';
-import type { ShopNow } from '../../contracts/api';
+import type { ShopNow } from '../../contracts/shop';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
 import type { FilmSize } from '../../core/films/leftover';

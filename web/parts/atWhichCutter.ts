@@ -1,5 +1,5 @@
 import type { RouteLocationRaw } from 'vue-router';
-import type { Cut } from '../../contracts/api';
+import type { Cut } from '../../contracts/cuts';
 
 /** The page of the machine that open cuts go to; that of all machines when they go to several. */
 export function atWhichCutter(cuts: readonly Cut[]): RouteLocationRaw {

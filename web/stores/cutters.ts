@@ -1,7 +1,8 @@
 import { useIntervalFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
-import type { Cut, CutterState } from '../../contracts/api';
+import type { Cut } from '../../contracts/cuts';
+import type { CutterState } from '../../contracts/shop';
 import { ApiProblem, call } from './api';
 import { useEvents } from './events';
 

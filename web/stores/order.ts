@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
-import type { Cut, CutterChange, Order, ShopNow } from '../../contracts/api';
+import type { Cut } from '../../contracts/cuts';
+import type { CutterChange, ShopNow } from '../../contracts/shop';
+import type { Order } from '../../contracts/api';
 import type { Clash } from '../../contracts/edits';
 import type { Again } from '../../core/films/again';
 import type { Choices } from '../../core/plan/choices';

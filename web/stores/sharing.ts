@@ -1,6 +1,6 @@
 /** What the open order shares with others on its films, followed while it is open. */
 import { computed, markRaw, shallowRef } from 'vue';
-import type { SharingNow } from '../../contracts/api';
+import type { SharingNow } from '../../contracts/cuts';
 import { editsBetween } from '../../contracts/edits';
 import { call } from './api';
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The numbers of the cut that is on the machine, and how well the one before it came out. */
-import type { Cut } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
 import { setTo, useUnits } from '../../stores/units';
 import type { Head } from './drawCut';
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The cuts of an order that one machine makes, as its steps. */
-import type { Cut } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
 import { duration, setTo, useUnits } from '../../stores/units';
 
 const props = defineProps<{ steps: readonly Cut[]; now?: number }>();

@@ -1,4 +1,4 @@
-import type { Cut } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
 
 /** A cut's outlines, and how many of its lines are on the film already. */
 export interface CutLines {

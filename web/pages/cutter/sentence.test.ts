@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Cut, CutState } from '../../../contracts/api';
+import type { Cut, CutState } from '../../../contracts/cuts';
 import { sentenceFor } from './sentence';
 
 const units = { length: (mm: number) => `${mm} mm`, number: String, run: (mm: number) => `${mm / 1000} m` };

@@ -1,4 +1,4 @@
-import type { Cut } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
 import { duration } from '../../stores/units';
 import type { useUnits } from '../../stores/units';
 

@@ -1,6 +1,7 @@
 import type { Ref } from 'vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import type { Cut, ShopEvent } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
+import type { ShopEvent } from '../../../contracts/api';
 import { pathOfLine } from '../../stage/paths';
 import { ApiProblem, call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';

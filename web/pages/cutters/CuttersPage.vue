@@ -2,7 +2,8 @@
 /** The shop's machines: what each asks for, whether it answers, and what waits for it. */
 import { ExternalLink } from '@lucide/vue';
 import { computed, onMounted, shallowRef } from 'vue';
-import type { Cut, CutterState } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
+import type { CutterState } from '../../../contracts/shop';
 import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';
 import type { Shop } from '../../../core/plan/shop';

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Cut, CutterState } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
+import type { CutterState } from '../../../contracts/shop';
 import { answersOf, asksOf } from './asks';
 
 const cut = (state: Cut['state']): Cut =>

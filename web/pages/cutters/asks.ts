@@ -1,4 +1,5 @@
-import type { Cut, CutterState } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
+import type { CutterState } from '../../../contracts/shop';
 import { onShelf } from '../../parts/onShelf';
 import { duration } from '../../stores/units';
 import type { useUnits } from '../../stores/units';

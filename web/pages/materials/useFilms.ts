@@ -1,7 +1,7 @@
 /** The shop's films and what it keeps of them, as they are shown and changed: changes show at once, and none overtakes another. */
 import { useEventListener } from '@vueuse/core';
 import { onBeforeUnmount, onMounted, ref } from 'vue';
-import type { ShopNow } from '../../../contracts/api';
+import type { ShopNow } from '../../../contracts/shop';
 import type { Film } from '../../../core/films/film';
 import type { FilmSize } from '../../../core/films/leftover';
 import { ApiProblem, call } from '../../stores/api';

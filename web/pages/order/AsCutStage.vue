@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What the blade left, laid over the design, film by film. */
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Cut } from '../../../contracts/api';
+import type { Cut } from '../../../contracts/cuts';
 import type { Bounds } from '../../../core/geometry/bounds';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';

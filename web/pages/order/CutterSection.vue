@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { LEAST_LEAD } from '../../../contracts/api';
+import { LEAST_LEAD } from '../../../contracts/shop';
 import { own } from '../../../core/units/own';
 import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';

@@ -2,7 +2,7 @@
 /** Other orders on the same film: those that are cut with this one, and those that could be. */
 import { useDebounceFn, watchDebounced } from '@vueuse/core';
 import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
-import type { GuestOrder } from '../../../../contracts/api';
+import type { GuestOrder } from '../../../../contracts/cuts';
 import type { JoinOffer } from '../../../../core/plan/offers';
 import { lengthOfStrips } from '../../../../core/layout/strip';
 import { own } from '../../../../core/units/own';

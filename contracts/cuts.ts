@@ -1,0 +1,141 @@
+/** Cuts, and what orders share on a film, as they cross the wire. */
+import { z } from 'zod';
+import { choicesSchema } from './choices';
+import { filmSchema, recipeSchema, rollsSchema } from './shop';
+
+export const cutStateSchema = z.enum([
+  'queued',
+  'wants-film',
+  'checking',
+  'cutting',
+  'stopping',
+  'stopped',
+  'done',
+  'cancelled',
+]);
+export type CutState = z.infer<typeof cutStateSchema>;
+
+const orderName = { id: z.number(), number: z.number(), name: z.string() };
+
+/** An order whose art of some films is, or could be, cut with another's. */
+export const guestSchema = z.object({
+  ...orderName,
+  due: z.string().nullable(),
+  revision: z.number(),
+  films: z.array(z.string()).readonly(),
+  cut: z.array(z.string()).readonly(),
+  choices: choicesSchema,
+});
+export type GuestOrder = z.infer<typeof guestSchema>;
+
+/** What an order shares with others, as core plans with it. */
+export const sharingSchema = z.object({
+  guests: z.array(guestSchema).readonly(),
+  away: z.record(z.string(), z.object(orderName)),
+  refused: z.array(z.object({ film: z.string(), order: z.object(orderName) })).readonly(),
+  /** Another one when anything of it has changed. */
+  version: z.string(),
+});
+export type SharingNow = z.infer<typeof sharingSchema>;
+
+export const cutSchema = z.object({
+  id: z.number(),
+  orderId: z.number(),
+  orderNumber: z.number(),
+  orderName: z.string(),
+  cutterId: z.string(),
+  /** The plan's id of the strip that is cut. */
+  strip: z.string(),
+  film: filmSchema,
+  state: cutStateSchema,
+  position: z.number(),
+  of: z.number(),
+  mirrored: z.boolean(),
+  copies: z.number(),
+  rollWidth: z.number(),
+  cuttable: z.number(),
+  edges: z.object({ far: z.number(), near: z.number() }),
+  length: z.number(),
+  /** Whose it is: the order that it was queued with first. */
+  shares: z
+    .array(
+      z.object({
+        orderId: z.number(),
+        orderNumber: z.number(),
+        orderName: z.string(),
+        copies: z.number(),
+        /** Of the film used, 0 … 1. */
+        share: z.number(),
+      }),
+    )
+    .readonly(),
+  /** What was left of the film it was cut from, with what is to be written on it. */
+  offcuts: rollsSchema,
+  recipe: recipeSchema,
+  seconds: z.number(),
+  cutLength: z.number(),
+  lines: z.number(),
+  linesDone: z.number(),
+  /** Seconds of cutting that the lines done stand for. */
+  secondsDone: z.number(),
+  problem: z.string().nullable(),
+  deviation: z.number().nullable(),
+  deviationAt: z.object({ x: z.number(), y: z.number() }).nullable(),
+});
+export type Cut = z.infer<typeof cutSchema>;
+
+/** What is drawn of a cut, on the strip in mm. */
+export const drawingSchema = z.object({
+  design: z.array(z.array(z.number())),
+  lines: z.array(z.array(z.number())),
+  /** What each line is for. */
+  parts: z.array(z.enum(['align', 'art', 'waste', 'border', 'weed'])),
+  /** Designed lines that a tool follows; missing in cuts of earlier versions. */
+  followed: z
+    .array(
+      z.object({
+        points: z.array(z.number()),
+        closed: z.boolean(),
+        dashed: z.boolean(),
+      }),
+    )
+    .optional(),
+});
+export type Drawing = z.infer<typeof drawingSchema>;
+
+/** What the knife left, as the cutter recorded it, on the strip in mm. */
+export const recordSchema = z.object({
+  lines: z.array(
+    z.object({
+      points: z.array(z.number()),
+      depth: z.enum(['not-through', 'clean', 'into-backing', 'through', 'drawn', 'creased']),
+    }),
+  ),
+});
+export type CutRecord = z.infer<typeof recordSchema>;
+
+export const queueSchema = z.strictObject({
+  revision: z.number().int(),
+  /** The shop's version that the plan was shown with: what is queued is what was shown. */
+  shop: z.string().max(100).optional(),
+  /** The same of what it shares with other orders. */
+  sharing: z.string().max(100).optional(),
+  /** Only its own art, and also what is cut with another order. */
+  own: z.boolean().optional(),
+  /** Only these films: a spoilt layer cut again. */
+  films: z.array(z.string().max(60)).max(200).readonly().optional(),
+  /** Only these panels, by number: spoilt ones cut again. */
+  panels: z.array(z.number().int().min(1).max(3000)).min(1).max(3000).readonly().optional(),
+  /** Only these pieces of one film, each by a place on it. */
+  again: z
+    .strictObject({
+      film: z.string().max(60),
+      at: z
+        .array(z.strictObject({ x: z.number(), y: z.number() }))
+        .min(1)
+        .max(2000)
+        .readonly(),
+    })
+    .optional(),
+});
+export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });

@@ -1,0 +1,158 @@
+/** Films, recipes and cutters as they cross the wire. */
+import { z } from 'zod';
+import { BUILDS, FINISHES } from '../core/films/film';
+import type { FilmSize } from '../core/films/leftover';
+import type { Shop } from '../core/plan/shop';
+
+const filmSize = z.strictObject({
+  width: z.number().min(1).max(5000),
+  length: z.number().min(1).max(1e5),
+});
+export const rollsSchema = z
+  .array(
+    z.strictObject({
+      width: z.number().min(20).max(5000),
+      lengthLeft: z.number().min(0).max(1e7),
+      sheets: z.number().int().min(0).max(1e5).optional(),
+      offcut: z.string().min(1).max(12).optional(),
+    }),
+  )
+  .max(200)
+  .readonly();
+const limits = z.strictObject({
+  narrowest: z.number().min(0).max(1000).optional(),
+  island: z.number().min(0).max(1000).optional(),
+  gap: z.number().min(0).max(1000).optional(),
+  stack: z.number().int().min(1).max(20).optional(),
+  track: z.number().min(10).max(1e6).optional(),
+});
+const kind = z.enum(['sign', 'garment']);
+const build = z.enum(BUILDS);
+const finish = z.enum(FINISHES);
+const price = z.number().min(0).max(1e6);
+
+export const filmSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  code: z.string(),
+  colour: z.string(),
+  rolls: rollsSchema,
+  cutFromBack: z.boolean(),
+  kind,
+  limits: limits.optional(),
+  build: build.optional(),
+  grain: z.boolean().optional(),
+  finish: finish.optional(),
+  price: price.optional(),
+  putAway: z.boolean().optional(),
+});
+
+/** What can be changed of a film; its id stays. */
+export const filmChangeSchema = z.strictObject({
+  name: z.string().trim().min(1).max(120).optional(),
+  code: z.string().trim().max(60).optional(),
+  colour: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/)
+    .optional(),
+  rolls: rollsSchema.optional(),
+  cutFromBack: z.boolean().optional(),
+  kind: kind.optional(),
+  build: build.optional(),
+  grain: z.boolean().optional(),
+  finish: finish.optional(),
+  limits: limits.optional(),
+  price: price.optional(),
+  putAway: z.boolean().optional(),
+});
+
+export const filmTableSchema = z.strictObject({ csv: z.string().max(1_000_000) });
+
+export const recipeSchema = z.object({
+  force: z.number().nullable(),
+  speed: z.number().nullable(),
+  blade: z.string(),
+  bladeOffset: z.number(),
+  overcut: z.number(),
+});
+
+const range = z.object({ least: z.number(), most: z.number() });
+
+/** Film that is needed before a cut, mm. */
+export const LEAST_LEAD = 4;
+const margin = z.number().min(0).max(500);
+/** What the shop sets of a cutter. */
+export const cutterChangeSchema = z.strictObject({
+  reserve: z.number().min(0).max(5000).optional(),
+  // the blade is turned into its way in the film before the cut
+  margins: z
+    .strictObject({ far: margin, near: margin, lead: margin.min(LEAST_LEAD), tail: margin })
+    .optional(),
+});
+export type CutterChange = z.infer<typeof cutterChangeSchema>;
+
+export const cutterSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  kind: z.enum(['roll', 'desk', 'flatbed']),
+  widest: z.number(),
+  narrowest: z.number(),
+  margins: z.object({ far: z.number(), near: z.number(), lead: z.number(), tail: z.number() }),
+  trackLength: z.number(),
+  reserve: z.number(),
+  force: range,
+  speed: range,
+  ownSpeed: z.number(),
+  motion: z.object({
+    acceleration: z.number(),
+    travelSpeed: z.number(),
+    cornerTolerance: z.number(),
+    down: z.number(),
+    up: z.number(),
+  }),
+  device: z.object({
+    step: z.number(),
+    feedAxis: z.enum(['x', 'y']),
+    feedReversed: z.boolean(),
+    acrossReversed: z.boolean(),
+    sendsForce: z.boolean(),
+    sendsSpeed: z.boolean(),
+    pointsInDown: z.number().int(),
+    bufferBytes: z.number(),
+    tools: z.number().int().optional(),
+  }),
+});
+
+export const shopSchema = z.object({
+  /** Another one when anything of it has changed. */
+  version: z.string(),
+  films: z.array(filmSchema).readonly(),
+  cutters: z.array(cutterSchema).readonly(),
+  recipes: z.record(z.string(), recipeSchema),
+  /** Smallest offcut that is kept. */
+  leastOffcut: filmSize,
+});
+
+/** What the shop has, as it is now. */
+export type ShopNow = Shop & { readonly version: string; readonly leastOffcut: FilmSize };
+
+/** What the shop sets for itself. */
+export const shopChangeSchema = z.strictObject({ leastOffcut: filmSize });
+
+/** Which cutters are asked: one by its id, or all. */
+export const cutterQuerySchema = z.object({ only: z.string().max(60).optional() });
+
+/** A cutter as it is now, by what it answers itself. */
+export const cutterStateSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** `at-work`: a cut has it, so it is not asked. */
+  state: z.enum(['answers', 'away', 'at-work']),
+  /** mm that its sensors tell of the film in it; null: none is in, or it was not asked. */
+  film: z.object({ width: z.number(), length: z.number() }).nullable(),
+  /** Why it does not answer. */
+  problem: z.string().nullable(),
+  /** Address of a simulated cutter's own front panel. */
+  panel: z.string().nullable(),
+});
+export type CutterState = z.infer<typeof cutterStateSchema>;
