@@ -93,15 +93,18 @@ const STEPS: readonly number[] = [16, 4, 1, 0.25];
 const SLANTS: readonly number[] = [0, 1, -1];
 const PASSES = 5;
 
-/** Moves pieces towards the beginning as far as nothing is in their way, straight or aslant. */
-export function press(crowd: Crowd, movable: readonly number[]): void {
+/** Moves pieces towards the beginning as far as nothing is in their way, straight or aslant; piece by piece. */
+export function* press(crowd: Crowd, movable: readonly number[]): Generator<void, void, void> {
   const { poses } = crowd;
   const start = (i: number): number => poses[i].x + poses[i].box.minX;
   let before = Infinity;
   for (let pass = 0; pass < PASSES && before - crowd.extent() > STEPS[STEPS.length - 1]; pass++) {
     before = crowd.extent();
     const order = [...movable].sort((a, b) => start(a) - start(b));
-    for (const i of order) for (const step of STEPS) while (nudged(crowd, i, step));
+    for (const i of order) {
+      for (const step of STEPS) while (nudged(crowd, i, step));
+      yield;
+    }
   }
 }
 

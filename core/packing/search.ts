@@ -32,8 +32,8 @@ export interface Search {
 
 /** Pieces that are moved in one step. */
 const AT_ONCE = 12;
-/** Pieces that are laid in one step. */
-const LAID_AT_ONCE = 2;
+/** Pieces that are laid or pressed in one step. */
+const LITTLE = 2;
 /** The least share that a strip is shortened by. */
 const LEAST = 0.0005;
 /** Less overlap than before counts from this share of it on. */
@@ -56,16 +56,21 @@ const patienceFor = (pieces: number): Patience => ({
 });
 
 /** Pieces pressed together as far as they go by themselves. */
-export const pressed = (bodies: readonly Body[], room: Room, start: readonly Lying[]): Packed =>
-  pressedIn(new Crowd(bodies, room, start), start, movableOf(bodies));
+export function pressed(bodies: readonly Body[], room: Room, start: readonly Lying[]): Packed {
+  const pressing = pressingIn(new Crowd(bodies, room, start), movableOf(bodies));
+  for (;;) {
+    const { done, value } = pressing.next();
+    if (done) return value;
+  }
+}
 
 const movableOf = (bodies: readonly Body[]): number[] =>
   bodies.flatMap(({ isPinned }, i) => (isPinned ? [] : [i]));
 
-function pressedIn(crowd: Crowd, start: readonly Lying[], movable: readonly number[]): Packed {
-  const length = crowd.extent();
-  press(crowd, movable);
-  return crowd.crossing() ? { lying: start, length } : { lying: crowd.lying(), length: crowd.extent() };
+function* pressingIn(crowd: Crowd, movable: readonly number[]): Generator<void, Packed, void> {
+  const before = { lying: crowd.lying(), length: crowd.extent() };
+  yield* press(crowd, movable);
+  return crowd.crossing() ? before : { lying: crowd.lying(), length: crowd.extent() };
 }
 
 /** No strip is shorter than its pieces' area, than the longest of them, or than what is pinned. */
@@ -97,17 +102,29 @@ export function createSearch(
   const crowd = new Crowd(bodies, room, start);
   const shortest = shortestOf(crowd);
   const patience = patienceFor(bodies.length);
-  let best = pressedIn(crowd, start, movable);
-  crowd.length = best.length;
+  let best: Packed = { lying: start, length: crowd.length };
   let shorten = patience.shorten;
   let least = Infinity;
   let idle = 0;
   let strikes = 0;
   /** Pieces whose turn comes in this round. */
   let waiting: number[] = [];
-  // a better start than what was laid at once saves many rounds
-  const fixed = bodies.map(({ isPinned }, i) => (isPinned ? start[i] : undefined));
-  let laying: ReturnType<typeof fillFinely> | undefined = fillFinely(bodies, room, best.length, fixed);
+  /** What is under way and takes many steps, with what it comes to. */
+  let underWay: Generator<void, Stepped, void> | undefined = begun();
+
+  /** The pieces as they lie, pressed together; then laid anew in small squares: a better start saves many rounds. */
+  function* begun(): Generator<void, Stepped, void> {
+    best = yield* pressingIn(crowd, movable);
+    const fixed = bodies.map(({ isPinned }, i) => (isPinned ? start[i] : undefined));
+    const anew = yield* fillFinely(bodies, room, best.length, fixed);
+    const laid = anew.filter((lying) => lying !== undefined);
+    if (laid.length === bodies.length) {
+      const closer = yield* pressingIn(new Crowd(bodies, room, laid), movable);
+      if (closer.length < best.length) best = closer;
+    }
+    crowd.length = best.length;
+    return 'moved';
+  }
 
   /** Takes the best strip up again, so much shorter. */
   function shortened(): void {
@@ -133,11 +150,12 @@ export function createSearch(
     poses[j] = crowd.inside(crowd.posed(j, { turn: q.turn, x: p.x, y: p.y }));
   }
 
-  function accept(): void {
-    best = pressedIn(crowd, crowd.lying(), movable);
+  function* accepting(): Generator<void, Stepped, void> {
+    best = yield* pressingIn(crowd, movable);
     shorten = Math.min(patience.shorten, shorten * 1.5);
     strikes = 0;
     shortened();
+    return 'round';
   }
 
   function giveUp(): void {
@@ -159,24 +177,19 @@ export function createSearch(
     return all;
   }
 
-  /** Lays a few pieces more; once all lie, they are taken up when they take less. */
-  function layFinely(): void {
-    for (let k = 0; k < LAID_AT_ONCE && laying; k++) {
-      const { done, value } = laying.next();
+  /** Goes on with what is under way. */
+  function goneOn(work: Generator<void, Stepped, void>): Stepped {
+    for (let k = 0; k < LITTLE; k++) {
+      const { done, value } = work.next();
       if (!done) continue;
-      laying = undefined;
-      const laid = value.filter((lying) => lying !== undefined);
-      if (laid.length < bodies.length) return;
-      const closer = pressed(bodies, room, laid);
-      if (closer.length < best.length) best = closer;
+      underWay = undefined;
+      return value;
     }
+    return 'moved';
   }
 
   function step(): Stepped {
-    if (laying) {
-      layFinely();
-      return 'moved';
-    }
+    if (underWay) return goneOn(underWay);
     if (waiting.length === 0) {
       if (movable.length === 0 || best.length <= shortest * (1 + LEAST)) return 'done';
       if (crowd.length >= best.length) shortened();
@@ -188,8 +201,11 @@ export function createSearch(
     }
     if (waiting.length > 0) return 'moved';
     const total = crowd.settle();
-    if (total === 0 && !crowd.crossing()) accept();
-    else if (total > 0 && total < LESS * least) [least, idle] = [total, 0];
+    if (total === 0 && !crowd.crossing()) {
+      underWay = accepting();
+      return 'moved';
+    }
+    if (total > 0 && total < LESS * least) [least, idle] = [total, 0];
     else if (++idle > patience.rounds) giveUp();
     return 'round';
   }
