@@ -1,6 +1,6 @@
 /** Takes cuts off the queue and has them cut; sees to it that none is forgotten. */
 import { randomUUID } from 'node:crypto';
-import { like } from 'drizzle-orm';
+import { like, sql } from 'drizzle-orm';
 import PgBoss from 'pg-boss';
 import { leases } from '../db/schema';
 import { lookAfterCuts } from './lookAfterCuts';
@@ -16,15 +16,24 @@ export interface Dispatcher {
   readonly close: () => Promise<void>;
 }
 
+/** The queue, laid out in the database by whichever server comes first: two that do it at once lock each other out. */
+async function openQueue(url: string, { db, log }: Pick<Services, 'db' | 'log'>): Promise<PgBoss> {
+  const boss = new PgBoss({ connectionString: url, schema: 'queue', max: 3, schedule: false });
+  boss.on('error', (error) => log.error({ error: error.message }, 'queue'));
+  await db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(731004)`);
+    await boss.start();
+    await boss.createQueue(QUEUE);
+  });
+  return boss;
+}
+
 export async function openDispatcher(url: string, given: Omit<Services, 'isClosing'>): Promise<Dispatcher> {
   const { db, hub, log } = given;
   let closing = false;
   const services: Services = { ...given, isClosing: () => closing };
   const holder = randomUUID();
-  const boss = new PgBoss({ connectionString: url, schema: 'queue', max: 3 });
-  boss.on('error', (error) => log.error({ error: error.message }, 'queue'));
-  await boss.start();
-  await boss.createQueue(QUEUE);
+  const boss = await openQueue(url, given);
   const stopping = new Set<number>();
   const unlisten = hub.on((event) => {
     if (event.kind === 'stop') stopping.add(event.cutId);
