@@ -59,7 +59,7 @@ test('two orders are joined on one film, cut as one, found in both, and each is 
   await page.getByRole('button', { name: 'On the film', exact: true }).click();
   await settled(page);
   const whose = page.locator('.whose');
-  await expect.poll(async () => new Set(await whose.allInnerTexts()).size).toBe(2);
+  await expect.poll(async () => new Set(await whose.allInnerTexts()).size).toBe(1);
   await expect(page.locator('.film .says')).toContainText(/#\d+ 61 %, #\d+ 39 %/);
   await saved(page);
   const both = page.url();

@@ -35,6 +35,10 @@ describe('what the tablet says', () => {
     expect(sentenceFor(sheet, 0, 0, units, true).small).toBe(
       'K-1 in a sheet of 580 × 880 mm, face up. It takes 2.5 m. Turn the force to 80 g.',
     );
+    const offcut = { width: 580, lengthLeft: 880, sheets: 1, offcut: 'D-17' };
+    expect(sentenceFor({ ...sheet, film: { ...FILM, rolls: [offcut] } }, 0, 0, units).small).toContain(
+      'in offcut D-17, 580 × 880 mm, face up',
+    );
     const left = cut({ state: 'wants-film', recipe: { force: null } as Cut['recipe'] });
     expect(sentenceFor(left, 0, 0, units, true).small).not.toContain('force');
   });

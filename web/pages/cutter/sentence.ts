@@ -8,11 +8,11 @@ export interface Sentence {
   readonly small: string;
 }
 
-/** What is put in: a roll, or a sheet with its size. */
+/** What is put in: a roll, or a sheet or offcut with its size. */
 function stockOf({ film, rollWidth }: Cut, units: Pick<ReturnType<typeof useUnits>, 'length' | 'number'>) {
   const sheet = film.rolls.find(({ width, sheets }) => width === rollWidth && sheets !== undefined);
   if (!sheet) return `on a ${units.length(rollWidth)} roll`;
-  return `in a sheet of ${units.number(rollWidth)} × ${units.length(sheet.lengthLeft)}`;
+  return `in ${sheet.offcut ? `offcut ${sheet.offcut},` : 'a sheet of'} ${units.number(rollWidth)} × ${units.length(sheet.lengthLeft)}`;
 }
 
 export function sentenceFor(

@@ -1,25 +1,22 @@
 <script setup lang="ts">
-/** Whose is whose on a strip that several orders share. */
+/** What lies on a strip for other orders is named by their numbers; the order's own needs no name. */
 import { computed } from 'vue';
 import type { Viewport } from '../../../stage/viewport';
-import { useOrder } from '../../../stores/order';
 import type { StripView } from '../../../workers/packed';
 
 const { at, strip } = defineProps<{ at: Viewport; strip: StripView }>();
-const store = useOrder();
 
 /** Smaller things have no room for a number, px. */
 const [LEAST_WIDE, LEAST_HIGH] = [34, 26];
 const labels = computed(() =>
   strip.placements.flatMap(({ part, copy, box }) => {
     const [width, height] = [box.maxX - box.minX, box.maxY - box.minY].map((mm) => mm * at.scale);
-    if (width < LEAST_WIDE || height < LEAST_HIGH) return [];
     const { id, order } = strip.parts[part];
+    if (order === undefined || width < LEAST_WIDE || height < LEAST_HIGH) return [];
     return [
       {
         key: `${id} ${copy}`,
-        number: order ?? store.order!.number,
-        isOther: order !== undefined,
+        number: order,
         left: at.x + ((box.minX + box.maxX) / 2) * at.scale,
         top: at.y + (box.maxY + strip.edges.far) * at.scale,
       },
@@ -33,7 +30,6 @@ const labels = computed(() =>
     v-for="label in labels"
     :key="label.key"
     class="whose number"
-    :class="{ other: label.isOther }"
     :style="{ left: `${label.left}px`, top: `${label.top}px` }"
     >#{{ label.number }}</span
   >
@@ -45,15 +41,12 @@ const labels = computed(() =>
   padding: 0 4px;
   font-size: 11.5px;
   line-height: 15px;
+  font-weight: 650;
   color: var(--ink);
   pointer-events: none;
   background: var(--card);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--ink);
   border-radius: 4px;
   translate: -50% -110%;
-}
-.other {
-  font-weight: 650;
-  border-color: var(--ink);
 }
 </style>
