@@ -11,7 +11,8 @@ import { BORDERS, LEAST_STEP, MOST_STEP } from '../core/layout/weedChoices';
 import type { PanelChoices, PanelWay } from '../core/panels/choices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
-import { ISO_SHEETS, MARK_KINDS, USUAL_CUT_LINE, USUAL_EDGE, USUAL_MARKS } from '../core/print/choices';
+import type { PrintChoices } from '../core/print/choices';
+import { ISO_SHEETS, MARK_KINDS, USUAL_CUT_LINE } from '../core/print/choices';
 import type { Artwork, DrawingUnit } from '../core/readers/artwork';
 import type { TraceChoices } from '../core/tracing/choices';
 import { parseLength } from '../core/units/length';
@@ -20,7 +21,6 @@ import type { Reading } from '../server/files/readFile';
 import { firstReading } from '../server/files/readFile';
 import type { Values } from './options';
 import { lengthOption, oneOf, roomOption, signedOption, UsageProblem } from './options';
-import type { PrintAsked } from './printSheets';
 /** How the file is read: as it comes, but for what was asked. */
 export async function readingFrom({ trace, page, units }: Values, bytes: Uint8Array): Promise<Reading> {
   const first = await firstReading(bytes);
@@ -178,33 +178,31 @@ const WAYS: Readonly<Record<string, PanelWay | undefined>> = {
   never: 'never',
 };
 
-export function printFrom(values: Values, copies: number): PrintAsked {
-  const offset = signedOption('contour', values.contour) ?? USUAL_CUT_LINE.offset;
-  const kind = oneOf('marks', values.marks, MARK_KINDS) ?? USUAL_MARKS.kind;
-  const [width, height] = sheetOption(values.sheet ?? 'A3');
+/** What is printed, as it is stored, with what was asked; all colours go to print then. */
+export function printFrom(values: Values, print: PrintChoices): PrintChoices {
+  const offset = signedOption('contour', values.contour);
+  const kind = oneOf('marks', values.marks, MARK_KINDS);
+  const sheet = values.sheet === undefined && print.sheet ? print.sheet : sheetOption(values.sheet ?? 'A3');
   return {
-    cutLine: { ...USUAL_CUT_LINE, offset },
-    bleed: roomOption('bleed', values.bleed) ?? 0,
-    withLines: values['cut-lines'] === true,
-    stock: { width, height, edge: USUAL_EDGE },
-    copies,
-    spacing: roomOption('spacing', values.spacing) ?? USUAL_SPACING,
-    marks: { ...USUAL_MARKS, kind },
+    ...print,
+    lines: offset === undefined ? print.lines : [{ ...USUAL_CUT_LINE, offset }],
+    bleed: roomOption('bleed', values.bleed) ?? print.bleed,
+    sheet,
+    spacing: roomOption('spacing', values.spacing) ?? print.spacing,
+    marks: kind === undefined ? print.marks : { ...print.marks, kind },
   };
 }
 
-/** mm between printed copies, unless otherwise said */
-const USUAL_SPACING = 4;
 const [LEAST_SHEET, MOST_SHEET] = [80, 5000];
 
 /** A sheet by its name, its longer side along the way it is fed, or by its size. */
-function sheetOption(text: string): readonly [number, number] {
+function sheetOption(text: string): { readonly width: number; readonly height: number } {
   const iso = own(ISO_SHEETS, text.toUpperCase());
-  if (iso) return [iso[1], iso[0]];
+  if (iso) return { width: iso[1], height: iso[0] };
   const sides = text.split('x').map((side) => parseLength(side, 'mm'));
   const [width, height] = sides.map((side) => (side.ok ? side.mm : 0));
   const isGood = (mm: number): boolean => mm >= LEAST_SHEET && mm <= MOST_SHEET;
-  if (sides.length === 2 && isGood(width) && isGood(height)) return [width, height];
+  if (sides.length === 2 && isGood(width) && isGood(height)) return { width, height };
   throw new UsageProblem(
     `--sheet takes ${Object.keys(ISO_SHEETS).join(', ')}, or a size such as 420x297, ${LEAST_SHEET} to ${MOST_SHEET} mm.`,
   );

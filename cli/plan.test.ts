@@ -203,7 +203,7 @@ test('ends with 1 when there is only what keeps it back, and says what', async (
   const off = file('off.json', JSON.stringify(choices));
   const { status, stderr } = await run(file('off.svg', art), '--choices', off, '--out', join(dir, 'off'));
   expect(status).toBe(1);
-  expect(stderr).toContain('stop: Every colour is switched off or printed, so there is nothing to cut.');
+  expect(stderr).toContain('stop: Every colour is switched off, so there is nothing to cut.');
 }, 60_000);
 
 describe('larger than the cutter', () => {

@@ -1,81 +1,57 @@
 /** Art that is printed and cut around, without a screen: a PDF and the cut of every sheet. */
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { prepare } from '../core/artwork/prepare';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
-import { seenColours } from '../core/films/seen';
-import type { Finding } from '../core/findings/finding';
-import { outlineLength } from '../core/geometry/region';
+import { lineLength } from '../core/geometry/path';
 import type { Choices } from '../core/plan/choices';
-import { machineOf } from '../core/plan/filmsToCut';
-import { ownRecipes, recipeOf } from '../core/plan/recipes';
-import { sheetStrip } from '../core/plan/sheetStrip';
+import type { Planner } from '../core/plan/plan';
+import type { Plan } from '../core/plan/planned';
 import type { Shop } from '../core/plan/shop';
-import type { CutLineChoices } from '../core/print/choices';
-import type { PrintSheet, PrintUnit, SheetChoices } from '../core/print/sheets';
-import { cutOnSheet, layOnSheets, printUnit } from '../core/print/sheets';
+import { needsPatch } from '../core/print/marks';
+import type { PrintChoices } from '../core/print/choices';
+import type { PrintSheet, PrintUnit } from '../core/print/sheets';
+import { cutOnSheet, sheetLabel } from '../core/print/sheets';
 import type { Artwork } from '../core/readers/artwork';
-import { kindRecipes } from '../core/toolpath/kinds';
-import { programFor } from '../core/toolpath/program';
 import { rounded } from '../core/units/rounded';
 import { printPdf } from '../server/files/printPdf';
 
-export interface PrintAsked extends SheetChoices {
-  readonly cutLine: CutLineChoices;
-  readonly bleed: number;
-  /** Cut lines are in the PDF too. */
-  readonly withLines: boolean;
-}
-
-export interface Printed {
-  /** For plan.json. */
-  readonly summary: object;
-  readonly findings: readonly Finding[];
-  readonly sheets: number;
-}
-
-/** Writes `sheet-1.pdf`, `sheet-1.plt` … into a folder that is there. @param name what is written on the sheets */
-export async function writeSheets(
-  out: string,
-  name: string,
+/** Choices with every colour that is seen sent to print. */
+export function toPrint(
+  planner: Planner,
   artworks: ReadonlyMap<string, Artwork>,
   choices: Choices,
   shop: Shop,
-  asked: PrintAsked,
-): Promise<Printed> {
-  const drawn = prepare(artworks, choices.artwork);
-  const art = seenColours(drawn.shapes, [], choices.films.fold);
-  const before = drawn.findings;
-  if (art.length === 0) return { summary: { sheets: [] }, findings: [...before, nothingPrinted], sheets: 0 };
-  const unit = printUnit(art, drawn.shapes, [asked.cutLine], asked.bleed);
-  const { sheets, findings } = layOnSheets(unit, asked);
-  for (const [i, sheet] of sheets.entries()) {
-    const label = {
-      code: `JP ${name} ${i + 1} A`,
-      text: `${name} · sheet ${i + 1} of ${sheets.length} · this side up`,
-    };
-    await writeFile(join(out, `${sheet.id}.pdf`), await printPdf(unit, sheet, label, asked));
-    await writeFile(join(out, `${sheet.id}.plt`), cutOf(unit, sheet, shop));
-  }
-  return {
-    summary: {
-      size: { widthMm: rounded(drawn.width), heightMm: rounded(drawn.height) },
-      sheets: sheets.map((sheet) => sheetSummary(unit, sheet)),
-    },
-    findings: [...before, ...(unit.lines.length === 0 ? [noLine] : []), ...findings],
-    sheets: sheets.length,
-  };
+): Choices {
+  const { colours } = planner.plan(artworks, choices, shop).separation;
+  return { ...choices, films: { ...choices.films, print: colours.map(({ colour }) => colour) } };
 }
 
-/** The cut in HP-GL, from the sheet's upper left corner. */
-function cutOf(unit: PrintUnit, sheet: PrintSheet, shop: Shop): Uint8Array {
-  const [cutter] = shop.cutters;
-  const strip = sheetStrip(unit, sheet);
-  const kiss = recipeOf(shop, cutter, strip.film)!;
-  const recipes = kindRecipes(kiss, ownRecipes(shop, cutter, strip.film), cutter.force.most);
-  const program = programFor(strip, recipes, machineOf(cutter));
-  return hpglBytes(writeHpgl(program, cutter.device, strip.cuttable));
+/** Writes `sheet-1.pdf`, `sheet-1.plt` … into a folder that is there. @param file whose name is written on them @returns how many */
+export async function writeSheets(
+  out: string,
+  file: string,
+  { printed }: Plan,
+  { marks, patch }: PrintChoices,
+  withLines: boolean,
+): Promise<number> {
+  if (!printed) return 0;
+  const name = file.replace(/\.[^.]*$/, '').slice(0, 40);
+  const { unit, film, sheets } = printed;
+  for (const [i, { sheet, cut }] of sheets.entries()) {
+    const how = { marks, withLines, patch: needsPatch(film, patch) };
+    await writeFile(
+      join(out, `${sheet.id}.pdf`),
+      await printPdf(unit, sheet, sheetLabel(name, i, sheets.length), how),
+    );
+    const bytes = hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
+    await writeFile(join(out, `${sheet.id}.plt`), bytes);
+  }
+  return sheets.length;
 }
+
+/** For plan.json. */
+export const sheetsSummary = ({ printed }: Plan) =>
+  printed && { sheets: printed.sheets.map(({ sheet }) => sheetSummary(printed.unit, sheet)) };
 
 const sheetSummary = (unit: PrintUnit, sheet: PrintSheet) => ({
   id: sheet.id,
@@ -95,21 +71,8 @@ const sheetSummary = (unit: PrintUnit, sheet: PrintSheet) => ({
     widthMm: rounded(box.maxX - box.minX),
     heightMm: rounded(box.maxY - box.minY),
   })),
-  lines: cutOnSheet(unit, sheet).map(({ kind, region }) => ({
+  lines: cutOnSheet(unit, sheet).map(({ kind, lines }) => ({
     kind,
-    lengthMm: rounded(outlineLength(region)),
+    lengthMm: rounded(lines.reduce((sum, line) => sum + lineLength(line), 0)),
   })),
 });
-
-const nothingPrinted: Finding = {
-  code: 'nothing',
-  severity: 'stop',
-  message: 'There is nothing to print in this file.',
-  waysOut: ['Bring in a drawing with something on it'],
-};
-const noLine: Finding = {
-  code: 'no-cut-line',
-  severity: 'stop',
-  message: 'Nothing is left of the art so far inside its edge, so there is no line to cut.',
-  waysOut: ['Let the line lie less far inside'],
-};

@@ -19,7 +19,7 @@ import { readFile as readArtwork } from '../server/files/readFile';
 import { choicesFrom, keepingWhole, printFrom, readingFrom } from './asked';
 import type { Values } from './options';
 import { count, lengthOption, parse, USAGE, UsageProblem } from './options';
-import { writeSheets } from './printSheets';
+import { sheetsSummary, toPrint, writeSheets } from './printSheets';
 import { summarise } from './summary';
 
 /** Where sentences go. */
@@ -64,42 +64,30 @@ async function plan(args: string[], says: Says): Promise<0 | 1> {
   const artworks = new Map([[sourceKey(piece.source), artwork]]);
   const asked = keepingWhole(values['keep-whole'], artworks, await choicesFrom(values, piece));
   const out = values.out ?? '.';
-  if (values.print) return printed(values, out, name, artworks, asked, shop, says);
   const planner = createPlanner();
-  const choices = packedCloser(planner, artworks, asked, shop, values);
+  const choices = values.print
+    ? toPrint(planner, artworks, { ...asked, print: printFrom(values, asked.print) }, shop)
+    : packedCloser(planner, artworks, asked, shop, values);
   const made = planAndCheck(planner, artworks, choices, shop);
   const seconds = (performance.now() - started) / 1000;
   await writeAll(out, made, {
     ...summarise(made),
+    ...sheetsSummary(made),
     file: name,
     planSeconds: rounded(seconds),
   });
   for (const finding of made.findings) says.error(`${finding.severity}: ${finding.message}`);
-  says.log(
-    `${made.cuts.length} ${made.cuts.length === 1 ? 'film' : 'films'} written to ${out} in ${seconds.toFixed(2)} s`,
-  );
-  return made.cuts.length === 0 ? 1 : 0;
+  const sheets = await writeSheets(out, name, made, choices.print, values['cut-lines'] === true);
+  const wrote = [
+    ...(made.cuts.length > 0 || sheets === 0 ? [many(made.cuts.length, 'film')] : []),
+    ...(sheets > 0 ? [many(sheets, 'sheet')] : []),
+  ];
+  says.log(`${wrote.join(' and ')} written to ${out} in ${seconds.toFixed(2)} s`);
+  const isKept = values.print && made.findings.some(({ severity }) => severity === 'stop');
+  return isKept || made.cuts.length + sheets === 0 ? 1 : 0;
 }
 
-/** Sheets instead of films. */
-async function printed(
-  values: Values,
-  out: string,
-  file: string,
-  artworks: ReadonlyMap<string, Artwork>,
-  choices: Choices,
-  shop: Shop,
-  says: Says,
-): Promise<0 | 1> {
-  const asked = printFrom(values, choices.layout.copies);
-  const name = file.replace(/\.[^.]*$/, '').slice(0, 40);
-  await mkdir(out, { recursive: true });
-  const { summary, findings, sheets } = await writeSheets(out, name, artworks, choices, shop, asked);
-  await writeSummary(out, { file, ...summary, findings });
-  for (const finding of findings) says.error(`${finding.severity}: ${finding.message}`);
-  says.log(`${sheets} ${sheets === 1 ? 'sheet' : 'sheets'} written to ${out}`);
-  return sheets === 0 || findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
-}
+const many = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
 
 /** mm: a roll asked for by its width alone never runs out. */
 const ENDLESS = 1e7;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
 import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
 import { PACKS } from '../core/layout/strip';
+import { CUT_LINE_KINDS, MARK_KINDS, PATCHES } from '../core/print/choices';
 import { BORDERS, LEAST_STEP, MOST_LINES, MOST_STEP, WEED_LINE_WAYS } from '../core/layout/weedChoices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
@@ -132,6 +133,39 @@ export const wallPictureSchema = z.strictObject({
   at,
 });
 
+/** Lines around one another that anybody tells apart. */
+const MOST_CUT_LINES = 8;
+const cutLine = z.strictObject({
+  kind: z.enum(CUT_LINE_KINDS),
+  around: z.array(colour).max(1000).nullable(),
+  offset: z.number().min(-500).max(500),
+  corners: z.enum(['round', 'mitre']),
+  mitreLimit: z.number().min(1).max(20),
+  smallestRadius: z.number().min(0).max(200),
+  dropHoles: z.number().min(0).max(1e6).nullable(),
+  join: z.number().min(0).max(500),
+});
+const sheetSide = z.number().min(50).max(10_000);
+const printSchema = z.strictObject({
+  lines: z.array(cutLine).max(MOST_CUT_LINES),
+  bleed: z.number().min(0).max(50),
+  film: filmId.nullable(),
+  sheet: z.strictObject({ width: sheetSide, height: sheetSide }).nullable(),
+  edge: z.number().min(0).max(500),
+  spacing: z.number().min(0).max(1000),
+  spare: z.number().int().min(0).max(1000),
+  marks: z.strictObject({
+    kind: z.enum(MARK_KINDS),
+    arm: z.number().min(2).max(100),
+    line: z.number().min(0.2).max(10),
+    away: z.number().min(0).max(500),
+    between: z.number().min(20).max(10_000),
+    corners: z.union([z.literal(3), z.literal(4)]),
+    at: z.strictObject({ minX: place, minY: place, maxX: place, maxY: place }).nullable(),
+  }),
+  patch: z.enum(PATCHES),
+});
+
 /** Orders that lie on one film with another. */
 const MOST_GUESTS = 20;
 const orderId = z.number().int().min(1).max(2_000_000_000);
@@ -240,6 +274,7 @@ export const choicesSchema = z.strictObject({
       ),
     }),
   }),
+  print: printSchema,
   cut: z.strictObject({ recipes: z.record(cutterId, z.record(recipeId, recipeChanges)) }),
   cutter: z.strictObject({ order: cutterId.nullable(), film: z.record(filmId, cutterId) }),
 });

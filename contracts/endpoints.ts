@@ -3,6 +3,7 @@
  * this table.
  */
 import { z } from 'zod';
+import { sheetQuery } from './print';
 import type { Artwork } from '../core/readers/artwork';
 import {
   changedSchema,
@@ -58,6 +59,7 @@ const byFilm = z.object({ film: z.string().max(60) });
 const byFont = z.object({ font: z.string().max(60) });
 const byPiece = z.object({ id, piece: z.string().max(200) });
 const byStrip = z.object({ id, strip: z.string().max(200) });
+const bySheet = z.object({ id, sheet: z.string().max(40) });
 const byCutter = z.object({ cutter: z.string().max(60) });
 const byHash = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
 /** JSON in a query. */
@@ -214,6 +216,12 @@ export const ENDPOINTS = {
     params: byStrip,
     says: 'One strip as SVG',
     gives: 'image/svg+xml',
+  },
+  'GET /api/orders/{id}/sheets/{sheet}': {
+    params: bySheet,
+    query: sheetQuery,
+    says: 'A printed sheet: what is printed as PDF or PNG, what is cut as SVG, DXF or HP-GL',
+    gives: 'application/octet-stream',
   },
   'POST /api/orders/{id}/queue': {
     params: byId,

@@ -1,8 +1,10 @@
 /** Films, recipes and cutters as they cross the wire. */
 import { z } from 'zod';
-import { BUILDS, FINISHES } from '../core/films/film';
+import { BUILDS, FINISHES, PRINT_GROUNDS } from '../core/films/film';
 import type { FilmSize } from '../core/films/leftover';
 import type { Shop } from '../core/plan/shop';
+import type { Printer } from '../core/print/choices';
+import { MARK_KINDS } from '../core/print/choices';
 
 const filmSize = z.strictObject({
   width: z.number().min(1).max(5000),
@@ -30,6 +32,7 @@ const kind = z.enum(['sign', 'garment']);
 const build = z.enum(BUILDS);
 const finish = z.enum(FINISHES);
 const price = z.number().min(0).max(1e6);
+const print = z.enum(PRINT_GROUNDS);
 
 export const filmSchema = z.object({
   id: z.string(),
@@ -44,6 +47,7 @@ export const filmSchema = z.object({
   grain: z.boolean().optional(),
   finish: finish.optional(),
   price: price.optional(),
+  print: print.optional(),
   putAway: z.boolean().optional(),
 });
 
@@ -63,6 +67,7 @@ export const filmChangeSchema = z.strictObject({
   finish: finish.optional(),
   limits: limits.optional(),
   price: price.optional(),
+  print: print.optional(),
   putAway: z.boolean().optional(),
 });
 
@@ -121,6 +126,22 @@ export const cutterSchema = z.object({
     bufferBytes: z.number(),
     tools: z.number().int().optional(),
   }),
+  sensor: z
+    .object({
+      kinds: z.array(z.enum(MARK_KINDS)).readonly(),
+      most: z.number().int(),
+      farthest: z.number(),
+      noise: z.number(),
+      reach: z.number(),
+    })
+    .optional(),
+});
+
+const printerSchema = z.strictObject({
+  name: z.string().trim().min(1).max(60),
+  edge: z.number().min(0).max(200),
+  widest: z.number().min(50).max(10_000),
+  longest: z.number().min(50).max(100_000),
 });
 
 export const shopSchema = z.object({
@@ -129,15 +150,24 @@ export const shopSchema = z.object({
   films: z.array(filmSchema).readonly(),
   cutters: z.array(cutterSchema).readonly(),
   recipes: z.record(z.string(), recipeSchema),
+  printer: printerSchema,
   /** Smallest offcut that is kept. */
   leastOffcut: filmSize,
 });
 
 /** What the shop has, as it is now. */
-export type ShopNow = Shop & { readonly version: string; readonly leastOffcut: FilmSize };
+export type ShopNow = Shop & {
+  readonly version: string;
+  readonly leastOffcut: FilmSize;
+  readonly printer: Printer;
+};
 
 /** What the shop sets for itself. */
-export const shopChangeSchema = z.strictObject({ leastOffcut: filmSize });
+export const shopChangeSchema = z.strictObject({
+  leastOffcut: filmSize.optional(),
+  printer: printerSchema.optional(),
+});
+export type ShopChange = z.infer<typeof shopChangeSchema>;
 
 /** Which cutters are asked: one by its id, or all. */
 export const cutterQuerySchema = z.object({ only: z.string().max(60).optional() });

@@ -5,13 +5,14 @@ import { join } from 'node:path';
 import type { LineKind } from '../core/artwork/choices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
+import { USUAL_CUT_LINE } from '../core/print/choices';
 import { cutters, films, orders, recipes } from '../server/db/schema';
 import type { Link } from '../server/db/schema';
 import type { CutServices } from '../server/services/cuts';
 import { startOrder } from '../server/services/orders';
 import { DEMO_SHOP } from './shop';
 
-const { artwork, layout, films: filmChoices } = DEFAULT_CHOICES;
+const { artwork, layout, films: filmChoices, print } = DEFAULT_CHOICES;
 
 const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; choices: Partial<Choices> }[] =
   [
@@ -62,6 +63,24 @@ const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; ch
       name: 'Race hut wall',
       dueInDays: 18,
       choices: { artwork: { ...artwork, width: 3300 } },
+    },
+    {
+      file: 'ice-cream-stickers.svg',
+      name: 'Ice-cream stickers',
+      dueInDays: 8,
+      choices: {
+        films: { ...filmChoices, print: ['#2e6f7e', '#fbfbf8', '#e2a21b'] },
+        layout: { ...layout, copies: 24 },
+        print: {
+          ...print,
+          lines: [
+            { ...USUAL_CUT_LINE, offset: 0 },
+            { ...USUAL_CUT_LINE, kind: 'perforated', offset: 3, smallestRadius: 3 },
+          ],
+          bleed: 2,
+        },
+        cutter: { order: 'plover', film: {} },
+      },
     },
   ];
 

@@ -3,6 +3,7 @@ import type { Film } from '../core/films/film';
 import type { Cutter, Recipe } from '../core/layout/cutter';
 import { USUAL_RESERVE } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/shop';
+import { USUAL_PRINTER } from '../core/print/choices';
 
 const sign = (
   id: string,
@@ -93,6 +94,27 @@ export const DEMO_FILMS: readonly Film[] = [
     finish: 'matt',
     limits: { narrowest: 1, gap: 1 },
   },
+  {
+    ...sign('print-white', 'Print white', 'P-8001', '#fcfcfa'),
+    rolls: [
+      { width: 297, lengthLeft: 420, sheets: 60 },
+      { width: 210, lengthLeft: 297, sheets: 100 },
+      { width: 610, lengthLeft: 18_000 },
+    ],
+    print: 'white',
+  },
+  {
+    ...sign('print-clear', 'Print clear', 'P-8050', '#eef2f3'),
+    rolls: [{ width: 297, lengthLeft: 420, sheets: 40 }],
+    build: 'translucent',
+    print: 'clear',
+  },
+  {
+    ...sign('print-slate', 'Print slate', 'P-8060', '#3b424a'),
+    rolls: [{ width: 297, lengthLeft: 420, sheets: 20 }],
+    finish: 'matt',
+    print: 'dark',
+  },
   garment('flock-black', 'Black flock', 'T-2002', '#1a191c'),
   garment('flock-red', 'Red flock', 'T-2310', '#b4202e'),
   garment('flock-gold', 'Gold flock', 'T-2020', '#d9a429'),
@@ -116,6 +138,7 @@ export const CURLEW: Cutter = {
   speed: { least: 5, most: 100 },
   ownSpeed: 30,
   motion: { acceleration: 8000, travelSpeed: 60, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
+  sensor: { kinds: ['in', 'out', 'dots'], most: 24, farthest: 3000, noise: 0.02, reach: 12 },
   device: {
     step,
     feedAxis: 'x',
@@ -167,6 +190,7 @@ export const PLOVER: Cutter = {
   speed: { least: 1, most: 40 },
   ownSpeed: 15,
   motion: { acceleration: 2500, travelSpeed: 30, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
+  sensor: { kinds: ['in', 'dots'], most: 12, farthest: 1200, noise: 0.03, reach: 8 },
   device: {
     step: 0.05,
     feedAxis: 'x',
@@ -193,6 +217,7 @@ export const SALTPAN: Cutter = {
   speed: { least: 1, most: 60 },
   ownSpeed: 20,
   motion: { acceleration: 6000, travelSpeed: 50, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
+  sensor: { kinds: ['in', 'out', 'dots'], most: 16, farthest: 1000, noise: 0.015, reach: 12 },
   device: {
     step: 0.01,
     feedAxis: 'y',
@@ -228,4 +253,5 @@ export const DEMO_SHOP: Shop = {
   films: DEMO_FILMS,
   cutters: [CURLEW, HERON, PLOVER, SALTPAN],
   recipes: DEMO_RECIPES,
+  printer: USUAL_PRINTER,
 };

@@ -1,7 +1,7 @@
 /** The shop's films as a table that any spreadsheet opens (RFC 4180): a line for each roll or pile of sheets. */
 import Papa from 'papaparse';
-import type { Build, Film, Finish, Roll } from './film';
-import { BUILDS, buildOf, FINISHES, finishOf, limitsOf } from './film';
+import type { Build, Film, Finish, PrintGround, Roll } from './film';
+import { BUILDS, buildOf, FINISHES, finishOf, limitsOf, PRINT_GROUNDS } from './film';
 
 const COLUMNS = [
   'id',
@@ -22,6 +22,7 @@ const COLUMNS = [
   'stack',
   'track mm',
   'price per m',
+  'printed on',
 ] as const;
 
 /** Colours are `#rrggbb`; a film without a roll has one line without a width. */
@@ -56,6 +57,7 @@ function lineOf(film: Film, roll: Roll | undefined): (string | number)[] {
     stack,
     track,
     film.price ?? '',
+    film.print ?? '',
   ];
 }
 
@@ -118,6 +120,9 @@ function filmOf(cell: (name: string) => string): Film | string {
   if (!BUILDS.includes(build)) return `“${build}” is none of ${BUILDS.join(', ')}.`;
   const finish = (cell('finish') || (kind === 'garment' ? 'matt' : 'gloss')) as Finish;
   if (!FINISHES.includes(finish)) return `“${finish}” is none of ${FINISHES.join(', ')}.`;
+  const print = cell('printed on') as PrintGround | '';
+  if (print !== '' && !PRINT_GROUNDS.includes(print))
+    return `“${print}” is none of ${PRINT_GROUNDS.join(', ')}.`;
   const ordinary = limitsOf({ id, name, code: '', colour, rolls: [], cutFromBack: false, kind, build });
   const isOnShelf = cell('roll width mm') !== '';
   const roll = { width: number('roll width mm', NaN), lengthLeft: number('length left mm', 0) };
@@ -142,6 +147,7 @@ function filmOf(cell: (name: string) => string): Film | string {
       track: number('track mm', ordinary.track),
     },
     ...(cell('price per m') === '' ? {} : { price: number('price per m', NaN) }),
+    ...(print === '' ? {} : { print }),
   };
   return numbersTrouble(film) ?? film;
 }

@@ -40,7 +40,13 @@ export interface Film {
   readonly grain?: boolean;
   /** The shop's own money, for a metre of the roll. */
   readonly price?: number;
+  /** It is printed on, and cut around what is printed. */
+  readonly print?: PrintGround;
 }
+
+/** What shows where nothing is printed. */
+export const PRINT_GROUNDS = ['white', 'clear', 'dark'] as const;
+export type PrintGround = (typeof PRINT_GROUNDS)[number];
 
 /** What a film can hold together when it is weeded, and how it behaves. */
 export interface FilmLimits {

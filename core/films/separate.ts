@@ -282,7 +282,9 @@ function planColour(
   if (onlyDivides && base) return { ...own, film: base, deltaE: 0, proposed: true };
   const nearest = nearestFilm(
     seen.colour,
-    catalogue.filter((film) => film.kind === 'sign' && buildOf(film) === 'opaque' && !film.putAway),
+    catalogue.filter(
+      (film) => film.kind === 'sign' && buildOf(film) === 'opaque' && !film.putAway && !film.print,
+    ),
   );
   return { ...own, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
 }
@@ -374,14 +376,14 @@ function separationFindings(colours: readonly ColourPlan[], films: readonly Film
     findings.push({
       code: 'to-print',
       severity: 'note',
-      message: `${printed.map((c) => c.colour).join(', ')} ${printed.length === 1 ? 'goes' : 'go'} to print: no film is cut for ${printed.length === 1 ? 'it' : 'them'}.`,
+      message: `${printed.map((c) => c.colour).join(', ')} ${printed.length === 1 ? 'goes' : 'go'} to print, on sheets that are cut around: see Print marks.`,
     });
   }
-  if (colours.length > 0 && films.length === 0) {
+  if (colours.length > 0 && films.length === 0 && printed.length === 0) {
     findings.push({
       code: 'all-off',
       severity: 'stop',
-      message: 'Every colour is switched off or printed, so there is nothing to cut.',
+      message: 'Every colour is switched off, so there is nothing to cut.',
       waysOut: ['Switch a colour on under Films'],
     });
   }

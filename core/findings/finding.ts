@@ -16,7 +16,7 @@ export interface Fix {
 export type Severity = 'stop' | 'check' | 'note';
 
 /** The section of the run card in which something is found and can be mended. */
-export type FindingStage = 'artwork' | 'films' | 'panels' | 'layout' | 'cut' | 'cutter';
+export type FindingStage = 'artwork' | 'films' | 'panels' | 'layout' | 'print' | 'cut' | 'cutter';
 
 /** Something a stage has to say about the art or the choices. Stages return findings; they never throw them. */
 export interface Finding {

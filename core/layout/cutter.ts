@@ -18,6 +18,21 @@ export interface Cutter {
   readonly ownSpeed: number;
   readonly motion: Motion;
   readonly device: Device;
+  /** What it reads of printed sheets by itself; missing: marks are taken by hand. */
+  readonly sensor?: MarkSensor;
+}
+
+/** A sensor that reads print marks. */
+export interface MarkSensor {
+  readonly kinds: readonly ('in' | 'out' | 'dots')[];
+  /** How many marks it reads at the most. */
+  readonly most: number;
+  /** mm from its first mark to its last, at the most */
+  readonly farthest: number;
+  /** mm: standard deviation of one reading, in x or in y */
+  readonly noise: number;
+  /** mm around where a mark should be in which it is looked for */
+  readonly reach: number;
 }
 
 /** Half an inch kept in hand (common practice, no source). */

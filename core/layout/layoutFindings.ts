@@ -132,7 +132,8 @@ export function filmFindings(film: Film, strips: readonly Strip[], cutter: Bed):
   ];
 }
 
-function toolFindings(film: Film, strips: readonly Strip[], cutter: Bed): Finding[] {
+/** Lines that the cutter has no tool for. */
+export function toolFindings(film: Film, strips: readonly Strip[], cutter: Bed): Finding[] {
   const parts = new Set(strips.flatMap(({ placements }) => placements.map(({ part }) => part)));
   const lines = [...parts].flatMap((part) => part.lines);
   const second = lines.filter(({ kind }) => kind === 'pen' || kind === 'crease').length;
@@ -151,7 +152,7 @@ function toolFindings(film: Film, strips: readonly Strip[], cutter: Bed): Findin
 }
 
 /** Rolls that end before what is to be cut from them does. */
-function shortFindings(film: Film, strips: readonly Strip[]): Finding[] {
+export function shortFindings(film: Film, strips: readonly Strip[]): Finding[] {
   const onRoll = new Map<Roll, number[]>();
   for (const { roll, length } of strips) onRoll.set(roll, [...(onRoll.get(roll) ?? []), length]);
   return [...onRoll].flatMap(([roll, lengths]): Finding[] => {

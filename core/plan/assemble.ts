@@ -8,7 +8,7 @@ import type { Finding, FindingStage } from '../findings/finding';
 import type { Cutter } from '../layout/cutter';
 import type { Panelling } from '../panels/seams';
 import type { Choices } from './choices';
-import type { FilmCut, Plan, PlannedCut } from './planned';
+import type { FilmCut, Plan, PlannedCut, Printed } from './planned';
 
 export const from = (stage: FindingStage, findings: readonly Finding[]): Finding[] =>
   findings.map((finding) => ({ ...finding, stage }));
@@ -17,14 +17,21 @@ export function assemble(
   prepared: PreparedArtwork,
   separation: Separation,
   cutter: Cutter | undefined,
-  cut: { readonly seams: Panelling | undefined; readonly made: readonly FilmCut[] } | undefined,
+  cut:
+    | {
+        readonly seams: Panelling | undefined;
+        readonly made: readonly FilmCut[];
+        readonly printed: Printed | undefined;
+      }
+    | undefined,
   findings: readonly Finding[],
   { artwork: { ignored } }: Choices,
 ): Plan {
-  const { seams, made = [] } = cut ?? {};
+  const { seams, made = [], printed } = cut ?? {};
   const cuts = made.flatMap((film) => film.cuts);
-  const sum = (of: (cut: PlannedCut) => number): number => cuts.reduce((total, cut) => total + of(cut), 0);
-  const all = [
+  const all = [...cuts, ...(printed?.sheets ?? []).map((sheet) => sheet.cut)];
+  const sum = (of: (cut: PlannedCut) => number): number => all.reduce((total, cut) => total + of(cut), 0);
+  const found = [
     ...from('artwork', prepared.findings),
     ...from('films', separation.findings),
     ...from('panels', seams?.findings ?? []),
@@ -38,13 +45,14 @@ export function assemble(
     panelling: seams,
     panels: made.flatMap((film) => film.panels),
     cuts,
+    printed,
     totals: {
       filmLength: sum((cut) => cut.strip.length),
       filmArea: sum((cut) => cut.strip.area),
       seconds: sum((cut) => cut.program.seconds),
-      swaps: swapsIn(cuts),
+      swaps: swapsIn(all),
     },
-    findings: leave(withNothing(all, cuts), ignored),
+    findings: leave(withNothing(found, all), ignored),
   };
 }
 

@@ -7,6 +7,8 @@ import type { LayoutChoices } from '../layout/strip';
 import { NO_WEED_LINES } from '../layout/weedChoices';
 import type { PanelChoices } from '../panels/choices';
 import { NO_PANEL_CHOICES } from '../panels/choices';
+import type { PrintChoices } from '../print/choices';
+import { NO_PRINT_CHOICES } from '../print/choices';
 
 /** Everything a person decided about an order. Small, stored, undoable. */
 export interface Choices {
@@ -14,6 +16,7 @@ export interface Choices {
   readonly films: FilmChoices;
   readonly panels: PanelChoices;
   readonly layout: LayoutChoices;
+  readonly print: PrintChoices;
   readonly cut: CutChoices;
   readonly cutter: CutterChoices;
 }
@@ -64,6 +67,7 @@ export const DEFAULT_CHOICES: Choices = {
     abreast: null,
     weedLines: NO_WEED_LINES,
   },
+  print: NO_PRINT_CHOICES,
   cut: { recipes: {} },
   cutter: { order: null, film: {} },
 };

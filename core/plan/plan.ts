@@ -38,6 +38,7 @@ import {
 } from './filmsToCut';
 import { invitingGuests, joiningParts } from './guests';
 import type { Plan } from './planned';
+import { NOTHING_PRINTED, printing } from './printing';
 import type { Shop } from './shop';
 import type { Offers } from './offers';
 import { offersBy, seamChoices } from './offers';
@@ -94,6 +95,7 @@ export function createPlanner(): Planner {
   const joined = joiningParts(stage);
   const laid = layingFilms(stage, parts, pieces, joined, outlines);
   const filmCut = cuttingFilms(stage);
+  const onSheets = printing(stage);
 
   const upToFilms = (
     artworks: ReadonlyMap<string, Artwork>,
@@ -163,8 +165,9 @@ export function createPlanner(): Planner {
     const { seams } = taken;
     const { surface } = choices.panels;
     const found = surface ? onSurface(surface, separation.films, seams).findings : [];
-    const others = [...from('panels', found), ...filmsAway(stocked, shop)];
-    return assemble(drawn, stocked, cutter, { seams, made }, others, choices);
+    const { printed, findings } = again ? NOTHING_PRINTED : onSheets(drawn, separation, choices, shop);
+    const others = [...from('panels', found), ...filmsAway(stocked, shop), ...findings];
+    return assemble(drawn, stocked, cutter, { seams, made, printed }, others, choices);
   };
 
   function* check(artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): CheckSteps {

@@ -1,13 +1,32 @@
 /** What a plan is. */
 import type { PreparedArtwork } from '../artwork/prepare';
+import type { Film } from '../films/film';
 import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
 import type { Cutter, Recipe } from '../layout/cutter';
 import type { WeededStrip } from '../weeding/weeding';
 import type { PanelPart } from '../panels/panel';
 import type { Panelling } from '../panels/seams';
+import type { SheetEdges } from '../print/choices';
+import type { PrintSheet, PrintUnit } from '../print/sheets';
 import type { KindRecipes } from '../toolpath/kinds';
 import type { CutProgram } from '../toolpath/program';
+
+/** A sheet and its cut. */
+export interface PlannedSheet {
+  readonly sheet: PrintSheet;
+  readonly cut: PlannedCut;
+}
+
+/** What of an order is printed. */
+export interface Printed {
+  readonly unit: PrintUnit;
+  readonly film: Film;
+  readonly cutter: Cutter;
+  /** What the printer, and what the rollers of the cutter leave of a sheet. */
+  readonly edges: { readonly printer: SheetEdges; readonly cutter: SheetEdges };
+  readonly sheets: readonly PlannedSheet[];
+}
 
 /** One cut: a strip with its recipe and all that the knife does. */
 export interface PlannedCut {
@@ -38,6 +57,8 @@ export interface Plan {
   readonly panelling: Panelling | undefined;
   readonly panels: readonly PanelPart[];
   readonly cuts: readonly PlannedCut[];
+  /** What is printed and cut around; undefined: nothing is, or it cannot be. */
+  readonly printed: Printed | undefined;
   readonly totals: Totals;
   readonly findings: readonly Finding[];
 }

@@ -1,29 +1,28 @@
 /** A printed sheet as it lies in a cutter: what is cut on it, copy by copy. */
 import type { PreparedLine } from '../artwork/preparePiece';
-import type { Film } from '../films/film';
+import type { Film, Roll } from '../films/film';
+import { multiply, translation } from '../geometry/matrix';
 import { ringBounds } from '../geometry/region';
-import type { PrintStock } from '../print/choices';
-import type { PrintSheet, PrintUnit } from '../print/sheets';
+import type { Spot } from '../geometry/spot';
+import type { Cutter } from '../layout/cutter';
+import { cuttableWidth } from '../layout/cutter';
 import type { Part } from '../panels/part';
+import type { PrintSheet, PrintUnit } from '../print/sheets';
 import type { WeededStrip } from '../weeding/weeding';
 
-/** What is printed on, as far as a cutter is concerned. */
-const printedFilm = ({ width, height }: Pick<PrintStock, 'width' | 'height'>): Film => ({
-  id: 'print',
-  name: 'Printed sheet',
-  code: '',
-  colour: '#ffffff',
-  rolls: [{ width: height, lengthLeft: width, sheets: 1 }],
-  cutFromBack: false,
-  kind: 'sign',
-});
+/** What of a cutter matters to how a sheet lies in it. */
+export type SheetBed = Pick<Cutter, 'widest' | 'margins'>;
+
+/** A place of a sheet as the cutter that it lies straight in counts: from the far edge of the knife's reach. */
+export const ontoStrip =
+  ({ margins }: SheetBed) =>
+  ([x, y]: Spot): Spot => [x, y - margins.far];
 
 /**
- * The strip of a sheet: x along its width, y down from its upper edge, mm. What is kiss cut goes as art, all else as lines that
- * are followed, so that it comes last.
+ * The strip of a sheet that lies straight. What is kiss cut around the art goes as art, all else as lines that are followed.
+ * @param film what it is printed on
  */
-export function sheetStrip(unit: PrintUnit, sheet: PrintSheet): WeededStrip {
-  const film = printedFilm(sheet);
+export function sheetStrip(unit: PrintUnit, sheet: PrintSheet, film: Film, bed: SheetBed): WeededStrip {
   const kiss = unit.lines.filter(({ kind }) => kind === 'kiss').flatMap(({ region }) => region);
   const others = unit.lines.filter(({ kind }) => kind !== 'kiss');
   const part: Part = {
@@ -32,33 +31,52 @@ export function sheetStrip(unit: PrintUnit, sheet: PrintSheet): WeededStrip {
     label: 'a printed copy',
     region: kiss,
     marks: [],
-    lines: others.flatMap(({ kind, region }) =>
-      region.map((points, i): PreparedLine => ({
-        kind,
-        colour: '#000000',
-        points,
-        closed: true,
-        bounds: ringBounds(points),
-        ref: `${kind}/${i}`,
-      })),
-    ),
+    lines: [
+      ...unit.followed,
+      ...others.flatMap(({ kind, region }) =>
+        region.map((points, i): PreparedLine => ({
+          kind,
+          colour: '#000000',
+          points,
+          closed: true,
+          bounds: ringBounds(points),
+          ref: `${kind}/${i}`,
+        })),
+      ),
+    ],
     waste: [],
     bounds: unit.box,
     area: 0,
   };
   const none = sheet.places.map(() => []);
+  const { far, near } = bed.margins;
+  const onto = translation(0, -far);
   return {
     id: sheet.id,
     film,
-    roll: film.rolls[0],
-    cuttable: sheet.height,
-    edges: { far: 0, near: 0 },
+    roll: rollOf(sheet, film),
+    cuttable: cuttableWidth(bed, sheet.height),
+    edges: { far, near },
     mirrored: false,
     turned: false,
-    placements: sheet.places.map(({ copy, matrix, box }) => ({ part, copy, matrix, box })),
+    placements: sheet.places.map(({ copy, matrix, box }) => ({
+      part,
+      copy,
+      matrix: multiply(onto, matrix),
+      box: { ...box, minY: box.minY - far, maxY: box.maxY - far },
+    })),
     length: sheet.width,
     area: sheet.width * sheet.height,
     used: 0,
     weeding: { borders: none, lines: none },
   };
 }
+
+/** Sheets of a size that is not on the shelf are not counted. */
+const UNCOUNTED = 100_000;
+
+/** What of the shelf it is printed on. */
+const rollOf = ({ width, height }: PrintSheet, film: Film): Roll =>
+  film.rolls.find(
+    (roll) => roll.width === height && (roll.sheets === undefined || roll.lengthLeft === width),
+  ) ?? { width: height, lengthLeft: width, sheets: UNCOUNTED };

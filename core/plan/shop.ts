@@ -1,5 +1,6 @@
 import type { Film } from '../films/film';
 import type { Cutter, Recipe } from '../layout/cutter';
+import type { Printer } from '../print/choices';
 import type { Sharing } from './sharing';
 
 /** What the shop has. */
@@ -11,6 +12,8 @@ export interface Shop {
    * `cutterId/*`, a kind without one is made from the kiss cut's.
    */
   readonly recipes: Readonly<Record<string, Recipe>>;
+  /** What is printed with; missing: the usual. */
+  readonly printer?: Printer;
   /** What the order that is planned shares with others; missing: nothing. */
   readonly sharing?: Sharing;
 }

@@ -1,9 +1,14 @@
-/** What a person chooses about a printed sheet and the lines that are cut around its art. */
+/** What a person chooses about printed sheets and the lines that are cut around their art. */
 import type { LineKind } from '../artwork/choices';
+import type { Bounds } from '../geometry/bounds';
+
+export const CUT_LINE_KINDS = ['kiss', 'perforated', 'through'] as const;
 
 /** A line that is cut around printed art. */
 export interface CutLineChoices {
-  readonly kind: LineKind & ('kiss' | 'perforated' | 'through');
+  readonly kind: LineKind & (typeof CUT_LINE_KINDS)[number];
+  /** Colours that it goes around; null: all that is printed. */
+  readonly around: readonly string[] | null;
   /** mm outside the art; below 0 inside it */
   readonly offset: number;
   readonly corners: 'round' | 'mitre';
@@ -11,19 +16,20 @@ export interface CutLineChoices {
   readonly mitreLimit: number;
   /** mm: no corner is tighter, inwards or outwards */
   readonly smallestRadius: number;
-  /** mm²: holes that are smaller are dropped; 0: all are kept, Infinity: none is */
-  readonly dropHoles: number;
+  /** mm²: holes that are smaller are dropped; 0: all are kept, null: none is */
+  readonly dropHoles: number | null;
   /** mm: what lies nearer together than this gets one line */
   readonly join: number;
 }
 
 export const USUAL_CUT_LINE: CutLineChoices = {
   kind: 'kiss',
+  around: null,
   offset: 2,
   corners: 'round',
   mitreLimit: 3,
   smallestRadius: 0.5,
-  dropHoles: Infinity,
+  dropHoles: null,
   join: 2,
 };
 
@@ -40,22 +46,101 @@ export interface PrintMarkChoices {
   readonly away: number;
   /** mm from mark to mark along the longer edges at the most */
   readonly between: number;
+  /** Corners that have one; a sheet with three is told apart by the one that is missing too. */
+  readonly corners: 3 | 4;
+  /** A rectangle on the sheet that they were drawn to, mm; null: they keep off the art as far as is said. */
+  readonly at: Bounds | null;
 }
 
 /** 15 mm from the art unless drawn tight (common practice, no source); the rest is our own. */
-export const USUAL_MARKS: PrintMarkChoices = { kind: 'in', arm: 20, line: 1, away: 15, between: 400 };
+export const USUAL_MARKS: PrintMarkChoices = {
+  kind: 'in',
+  arm: 20,
+  line: 1,
+  away: 15,
+  between: 400,
+  corners: 4,
+  at: null,
+};
+/** mm that marks drawn tight stay off the art: what a sensor needs to tell them apart (our own). */
+export const TIGHT = 3;
 
-/** What is printed on: one sheet. */
-export interface PrintStock {
-  /** mm as it is fed: along the way of the paper, and across it */
+/** mm at each edge of a sheet. */
+export interface SheetEdges {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+export const evenEdges = (mm: number): SheetEdges => ({ left: mm, top: mm, right: mm, bottom: mm });
+/** At each edge as much as the one that takes more. */
+export const widerEdges = (a: SheetEdges, b: SheetEdges): SheetEdges => ({
+  left: Math.max(a.left, b.left),
+  top: Math.max(a.top, b.top),
+  right: Math.max(a.right, b.right),
+  bottom: Math.max(a.bottom, b.bottom),
+});
+
+/** One sheet, as it is fed: its width along the way of the paper, its height across. */
+export interface SheetRoom {
+  /** mm */
   readonly width: number;
   readonly height: number;
-  /** mm at every edge that printer, rollers and sensor leave */
-  readonly edge: number;
+  /** mm that are left free of art and marks */
+  readonly edges: SheetEdges;
+  /** Of a roll: it is cut off where its art ends. */
+  readonly isRoll?: boolean;
 }
 
 /** Marks stay an inch off the sheet's edge (common practice, no source). */
 export const USUAL_EDGE = 25.4;
+
+/** What the shop prints with. */
+export interface Printer {
+  readonly name: string;
+  /** mm that it leaves unprinted at every edge */
+  readonly edge: number;
+  /** mm: the widest material, and the longest print */
+  readonly widest: number;
+  readonly longest: number;
+}
+/** Until the shop says otherwise. */
+export const USUAL_PRINTER: Printer = { name: 'Siskin', edge: 5, widest: 640, longest: 3000 };
+
+/** Colours that do not show on white film by themselves have a patch behind the marks. */
+export const PATCHES = ['when-needed', 'always', 'never'] as const;
+
+/** Everything a person chooses about what is printed. */
+export interface PrintChoices {
+  /** Innermost first, as they are listed. */
+  readonly lines: readonly CutLineChoices[];
+  /** mm that colours reach past the innermost line; 0: only the art is printed */
+  readonly bleed: number;
+  /** The printable film, by its id; null: the shop's first. */
+  readonly film: string | null;
+  /** mm of one sheet; null: as the film's first sheets are, or as much of its roll as is needed */
+  readonly sheet: { readonly width: number; readonly height: number } | null;
+  /** mm that art and marks stay off the sheet's edges, at least what printer and cutter leave */
+  readonly edge: number;
+  /** mm between what is printed of two copies */
+  readonly spacing: number;
+  /** Copies printed beyond those that are wanted. */
+  readonly spare: number;
+  readonly marks: PrintMarkChoices;
+  readonly patch: (typeof PATCHES)[number];
+}
+
+export const NO_PRINT_CHOICES: PrintChoices = {
+  lines: [USUAL_CUT_LINE],
+  bleed: 0,
+  film: null,
+  sheet: null,
+  edge: USUAL_EDGE,
+  spacing: 4,
+  spare: 0,
+  marks: USUAL_MARKS,
+  patch: 'when-needed',
+};
 
 /** Sizes by ISO 216, short side first, mm. */
 export const ISO_SHEETS: Readonly<Record<string, readonly [number, number]>> = {

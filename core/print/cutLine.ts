@@ -20,7 +20,7 @@ export function cutLineAround(
   { offset, corners, mitreLimit, smallestRadius, dropHoles, join }: CutLineChoices,
 ): Region {
   const joined = join > 0 ? closed(art, join / 2) : art;
-  const whole = withoutHoles(joined, dropHoles);
+  const whole = dropHoles === 0 ? joined : withoutHoles(joined, dropHoles ?? Infinity);
   const how = corners === 'mitre' ? ({ join: 'miter', miterLimit: mitreLimit } as const) : undefined;
   const moved = offset === 0 ? whole : grow(whole, offset, how);
   const rounded = smallestRadius > 0 ? roundedBy(moved, smallestRadius) : moved;

@@ -1,10 +1,11 @@
 /** Print marks around the art of a sheet: where they are, how they look, and in which order they are read. */
+import type { Film } from '../films/film';
 import type { Bounds } from '../geometry/bounds';
 import { heightOf, outset, widthOf } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
-import { grow, rectangle, weld } from '../geometry/region';
+import { grow, rectangle, regionBounds, weld } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
-import type { PrintMarkChoices } from './choices';
+import type { PrintChoices, PrintMarkChoices } from './choices';
 
 /** One mark: what is read of it is where its arms meet, or its middle. */
 export interface PrintMark {
@@ -22,28 +23,39 @@ const DOT = 4;
 const ASIDE = 0.08;
 /** An arm that goes towards the art stays so far off it, mm. */
 const OFF_ART = 3;
+/** mm: an arm is no shorter */
+const LEAST_ARM = 2;
 /** Arms of short art are shorter, so that no two marks meet: shares of its edge, for corners and for what lies between. */
 const MOST_ARM = 0.3;
 const MOST_BETWEEN = 0.2;
 
+/** mm that a mark reaches past where it is read, away from the art. */
+export const beyondMark = ({ kind, arm, line }: PrintMarkChoices): number =>
+  (kind === 'dots' ? DOT * line : line) / 2 + (kind === 'out' ? arm : 0);
+
 /** mm beside the art that marks and the way to them take. */
-export const roomForMarks = ({ kind, arm, line, away }: PrintMarkChoices): number =>
-  away + (kind === 'dots' ? DOT * line : line) / 2 + (kind === 'out' ? arm : 0);
+export const roomForMarks = (choices: PrintMarkChoices): number => choices.away + beyondMark(choices);
+
+/** Where the corners' marks are: drawn by hand, or as far off the art as is said. */
+export const markFrame = (art: Bounds, { at, away }: PrintMarkChoices): Bounds => at ?? outset(art, away);
 
 /**
- * Four corners, then what lies between them along one long edge, then along the other. On the first edge there is always one
+ * The corners, then what lies between them along one long edge, then along the other. On the first edge there is always one
  * more, aside of the middle: no turn and no mirror brings the marks onto themselves.
  * @param art what is printed and cut, bleed and all, on the sheet
  */
 export function marksAround(art: Bounds, choices: PrintMarkChoices): PrintMark[] {
-  const { minX, minY, maxX, maxY } = outset(art, choices.away);
-  const isUpright = heightOf(art) > widthOf(art);
-  const corners = [
-    [minX, minY, 1, 1],
-    [maxX, minY, -1, 1],
-    [maxX, maxY, -1, -1],
-    [minX, maxY, 1, -1],
-  ] as const;
+  const frame = markFrame(art, choices);
+  const { minX, minY, maxX, maxY } = frame;
+  const isUpright = heightOf(frame) > widthOf(frame);
+  const corners = (
+    [
+      [minX, minY, 1, 1],
+      [maxX, minY, -1, 1],
+      [maxX, maxY, -1, -1],
+      [minX, maxY, 1, -1],
+    ] as const
+  ).slice(0, choices.corners);
   const armsAt = (sx: number, sy: number, most: number): readonly [number, number] => {
     if (choices.kind === 'dots') return [(DOT * choices.line) / 2, (DOT * choices.line) / 2];
     if (choices.kind === 'out') return [-sx * choices.arm, -sy * choices.arm];
@@ -68,10 +80,17 @@ export function marksAround(art: Bounds, choices: PrintMarkChoices): PrintMark[]
       ? [side === 1 ? minX : maxX, minY + share * length]
       : [minX + share * length, side === 1 ? minY : maxY];
     const [ax, ay] = armsAt(isUpright ? side : 1, isUpright ? 1 : side, MOST_BETWEEN);
+    const free = isUpright
+      ? side === 1
+        ? art.minX - minX
+        : maxX - art.maxX
+      : side === 1
+        ? art.minY - minY
+        : maxY - art.maxY;
     // the arm across goes towards the art, and keeps off it
     const short = (arm: number): number =>
       choices.kind === 'in'
-        ? Math.sign(arm) * Math.min(Math.abs(arm), Math.max(2, choices.away - OFF_ART))
+        ? Math.sign(arm) * Math.min(Math.abs(arm), Math.max(LEAST_ARM, free - OFF_ART))
         : arm;
     return mark(x, y, isUpright ? [short(ax), ay] : [ax, short(ay)], true);
   };
@@ -81,6 +100,17 @@ export function marksAround(art: Bounds, choices: PrintMarkChoices): PrintMark[]
     ...second.map((share) => between(share, -1)),
   ];
 }
+
+/** mm of patch around a mark: a sensor needs so much ground on either side of a line (our own). */
+const PATCH = 3;
+
+/** Whether marks need white behind them to be seen on a film. */
+export const needsPatch = (film: Pick<Film, 'print'>, patch: PrintChoices['patch']): boolean =>
+  patch === 'always' || (patch === 'when-needed' && film.print !== 'white');
+
+/** What is printed behind a mark where the film itself does not show it up. @param line mm that its arms are wide */
+export const patchBehind = (mark: PrintMark, line: number): Region =>
+  rectangle(outset(regionBounds(markShape(mark, line)), PATCH));
 
 /** A mark as it is printed. @param line mm that its arms are wide */
 export function markShape({ kind, at: [x, y], arms: [ax, ay] }: PrintMark, line: number): Region {

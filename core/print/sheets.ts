@@ -1,18 +1,22 @@
 /** Printed art n-up on sheets, with its marks and code. */
+import type { LineKind } from '../artwork/choices';
+import type { PreparedLine } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { boundsTouch, heightOf, joinBounds, outset, widthOf } from '../geometry/bounds';
 import type { Matrix } from '../geometry/matrix';
-import { multiply, translation } from '../geometry/matrix';
+import { mapped, multiply, translation } from '../geometry/matrix';
+import type { Polyline } from '../geometry/path';
 import type { Region } from '../geometry/region';
 import { mapRegion, regionBounds, weld } from '../geometry/region';
 import { formatLength } from '../units/length';
 import type { ColourArea } from './bleed';
 import { bleedOf } from './bleed';
-import type { CutLineChoices, PrintMarkChoices, PrintStock } from './choices';
+import type { CutLineChoices, PrintMarkChoices, SheetRoom } from './choices';
+import { TIGHT } from './choices';
 import { cutLineAround } from './cutLine';
 import type { PrintMark } from './marks';
-import { markShape, marksAround, roomForMarks } from './marks';
+import { beyondMark, markFrame, marksAround, markShape, roomForMarks } from './marks';
 
 /** A line that is cut, as the area inside it. */
 export interface CutOutline {
@@ -27,6 +31,8 @@ export interface PrintUnit {
   readonly bleed: readonly ColourArea[];
   /** Innermost first. */
   readonly lines: readonly CutOutline[];
+  /** Lines that are in the art's file, each of its kind. */
+  readonly followed: readonly PreparedLine[];
   /** Of what is printed and cut. */
   readonly box: Bounds;
 }
@@ -34,6 +40,7 @@ export interface PrintUnit {
 /**
  * @param seen what is seen of each colour
  * @param painted the art as it is painted
+ * @param followed lines that are in the file to be cut
  * @param bleed mm that colours reach past the innermost line; 0: only the art is printed
  */
 export function printUnit(
@@ -41,24 +48,31 @@ export function printUnit(
   painted: readonly ColourArea[],
   cutLines: readonly CutLineChoices[],
   bleed: number,
+  followed: readonly PreparedLine[] = [],
 ): PrintUnit {
-  const all = weld(seen.flatMap(({ region }) => region));
+  const around = ({ around: colours }: CutLineChoices): Region =>
+    weld(
+      seen
+        .filter(({ colour }) => colours === null || colours.includes(colour))
+        .flatMap(({ region }) => region),
+    );
   const lines = [...cutLines]
     .sort((a, b) => a.offset - b.offset)
-    .map((line): CutOutline => ({ kind: line.kind, region: cutLineAround(all, line) }))
+    .map((line): CutOutline => ({ kind: line.kind, region: cutLineAround(around(line), line) }))
     .filter(({ region }) => region.length > 0);
   const inside = lines[0]?.region ?? [];
   const past = bleed > 0 && inside.length > 0 ? bleedOf(seen, inside, bleed) : [];
   const printed = [...seen, ...past].map(({ region }) => regionBounds(region));
-  const box = [...printed, ...lines.map(({ region }) => regionBounds(region))].reduce(joinBounds);
-  return { art: painted, bleed: past, lines, box };
+  const cut = [...lines.map(({ region }) => regionBounds(region)), ...followed.map(({ bounds }) => bounds)];
+  return { art: painted, bleed: past, lines, followed, box: [...printed, ...cut].reduce(joinBounds) };
 }
 
 export interface SheetChoices {
-  readonly stock: PrintStock;
+  readonly room: SheetRoom;
   readonly copies: number;
   /** mm between what is printed of two copies */
   readonly spacing: number;
+  readonly turn: 'as-drawn' | 'turned' | 'shorter';
   readonly marks: PrintMarkChoices;
 }
 
@@ -90,26 +104,39 @@ const LEAST_CODE = 7;
 /** mm kept free around a code. */
 const QUIET = 2;
 
+/** What a sheet leaves to the art, on the sheet. */
+function roomForArt({ room, marks }: Pick<SheetChoices, 'room' | 'marks'>): Bounds {
+  if (marks.at) return outset(marks.at, -TIGHT - marks.line / 2);
+  const { width, height, edges } = room;
+  const beside = roomForMarks(marks);
+  return {
+    minX: edges.left + beside,
+    minY: edges.top + beside,
+    maxX: width - edges.right - beside,
+    maxY: height - edges.bottom - beside,
+  };
+}
+
 /** Copies on as many sheets as they need, in rows, whichever way round takes fewer; or why none fits. */
 export function layOnSheets(
   { box }: Pick<PrintUnit, 'box'>,
   choices: SheetChoices,
 ): { readonly sheets: readonly PrintSheet[]; readonly findings: readonly Finding[] } {
-  const { stock, copies, spacing } = choices;
-  const room = stock.edge + roomForMarks(choices.marks);
-  const [wide, high] = [stock.width - 2 * room, stock.height - 2 * room];
+  const { copies, spacing, turn } = choices;
+  const free = roomForArt(choices);
   const ways = [false, true].map((turned) => {
     const [w, h] = turned ? [heightOf(box), widthOf(box)] : [widthOf(box), heightOf(box)];
     const fit = (all: number, one: number): number =>
       Math.max(0, Math.floor((all + spacing + ROUNDING) / (one + spacing)));
-    return { turned, w, h, columns: fit(wide, w), rows: fit(high, h) };
+    return { turned, w, h, columns: fit(widthOf(free), w), rows: fit(heightOf(free), h) };
   });
   const [asDrawn, turned] = ways.map((way) => way.columns * way.rows);
-  const way = turned > asDrawn ? ways[1] : ways[0];
+  const isTurned = turn === 'turned' || (turn === 'shorter' && turned > asDrawn);
+  const way = ways[Number(isTurned)];
   const each = way.columns * way.rows;
-  if (each === 0) return { sheets: [], findings: [tooLarge(box, wide, high)] };
+  if (each === 0) return { sheets: [], findings: [tooLarge(box, widthOf(free), heightOf(free))] };
   const sheets = Array.from({ length: Math.ceil(copies / each) }, (_, k) =>
-    sheetOf(k, Math.min(each, copies - k * each), way, box, choices, k * each),
+    sheetOf(k, Math.min(each, copies - k * each), way, box, free, choices, k * each),
   );
   return { sheets, findings: sheets.some(({ code }) => !code) ? [noCode] : [] };
 }
@@ -127,14 +154,19 @@ interface Way {
 function sheetOf(
   k: number,
   count: number,
-  { turned, w, h, columns }: Way,
+  { turned, w, h, columns: most }: Way,
   box: Bounds,
-  { stock, spacing, marks: how }: SheetChoices,
+  free: Bounds,
+  { room, spacing, marks: how }: SheetChoices,
   before: number,
 ): PrintSheet {
+  // of a roll no more length is taken than its rows need
+  const rows = Math.max(1, Math.floor((heightOf(free) + spacing + ROUNDING) / (h + spacing)));
+  const columns = room.isRoll ? Math.min(most, Math.ceil(count / rows)) : most;
   const [across, down] = [Math.min(columns, count), Math.ceil(count / columns)];
   const [width, height] = [across * (w + spacing) - spacing, down * (h + spacing) - spacing];
-  const [left, top] = [(stock.width - width) / 2, (stock.height - height) / 2];
+  const left = room.isRoll ? free.minX : (free.minX + free.maxX - width) / 2;
+  const top = (free.minY + free.maxY - height) / 2;
   const toCorner = turned
     ? multiply([0, 1, -1, 0, box.maxY - box.minY, 0], translation(-box.minX, -box.minY))
     : translation(-box.minX, -box.minY);
@@ -145,10 +177,11 @@ function sheetOf(
   });
   const art = { minX: left, minY: top, maxX: left + width, maxY: top + height };
   const marks = marksAround(art, how);
+  const end = markFrame(art, how).maxX + beyondMark(how) + room.edges.right;
   return {
     id: `sheet-${k + 1}`,
-    width: stock.width,
-    height: stock.height,
+    width: room.isRoll ? Math.min(room.width, end) : room.width,
+    height: room.height,
     places,
     art,
     marks,
@@ -157,28 +190,53 @@ function sheetOf(
 }
 
 /** In the band below the art, as far to the right as marks leave it. */
-function codeBeside(
-  art: Bounds,
-  marks: readonly PrintMark[],
-  { away, line }: PrintMarkChoices,
-): Bounds | undefined {
-  const size = Math.min(CODE, away - 2 * QUIET);
+function codeBeside(art: Bounds, marks: readonly PrintMark[], how: PrintMarkChoices): Bounds | undefined {
+  const band = markFrame(art, how).maxY - art.maxY;
+  const size = Math.min(CODE, band - 2 * QUIET);
   if (size < LEAST_CODE) return undefined;
-  const taken = marks.map((mark) => outset(regionBounds(markShape(mark, line)), QUIET));
+  const taken = marks.map((mark) => outset(regionBounds(markShape(mark, how.line)), QUIET));
   for (let maxX = art.maxX; maxX - size >= art.minX; maxX -= 1) {
-    const minY = art.maxY + (away - size) / 2;
+    const minY = art.maxY + (band - size) / 2;
     const box = { minX: maxX - size, minY, maxX, maxY: minY + size };
     if (!taken.some((mark) => boundsTouch(mark, box))) return box;
   }
   return undefined;
 }
 
-/** What is cut on a sheet, kind by kind, on the sheet in mm. */
-export const cutOnSheet = ({ lines }: PrintUnit, { places }: PrintSheet): CutOutline[] =>
-  lines.map(({ kind, region }) => ({
-    kind,
-    region: places.flatMap(({ matrix }) => mapRegion(region, matrix)),
-  }));
+/** What is written on a sheet. */
+export interface SheetLabel {
+  /** What its code says. */
+  readonly code: string;
+  readonly text: string;
+}
+
+/** @param order its number or name @param i which of its sheets, from 0 */
+export const sheetLabel = (order: string, i: number, many: number): SheetLabel => ({
+  code: `JP ${order} ${i + 1} A`,
+  text: `${order} · sheet ${i + 1} of ${many} · this side up`,
+});
+
+/** Lines of one kind on a sheet, mm. */
+export interface SheetLines {
+  readonly kind: LineKind;
+  readonly lines: readonly Polyline[];
+}
+
+/** The order in which kinds are cut: what frees the sheet comes last. */
+const KINDS: readonly LineKind[] = ['pen', 'crease', 'kiss', 'perforated', 'through'];
+
+/** What is cut on a sheet, kind by kind in the order in which it is. */
+export function cutOnSheet({ lines, followed }: PrintUnit, { places }: PrintSheet): SheetLines[] {
+  return KINDS.flatMap((kind) => {
+    const rings = lines.filter((line) => line.kind === kind).flatMap(({ region }) => region);
+    const own = followed.filter((line) => line.kind === kind);
+    const all = places.flatMap(({ matrix }) => [
+      ...mapRegion(rings, matrix).map((points): Polyline => ({ points, closed: true })),
+      ...own.map(({ points, closed }): Polyline => ({ points: mapped(points, matrix), closed })),
+    ]);
+    return all.length > 0 ? [{ kind, lines: all }] : [];
+  });
+}
 
 const sizeOf = (width: number, height: number): string =>
   `${formatLength(Math.max(0, width), 'mm')} × ${formatLength(Math.max(0, height), 'mm')}`;

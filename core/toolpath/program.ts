@@ -66,6 +66,31 @@ export function programFor(strip: WeededStrip, recipes: KindRecipes, cutter: Mac
   return writer.finish(strip.length);
 }
 
+/**
+ * What is done to a printed sheet: kind by kind over all of it, so that it lies whole until everything else is done; what goes
+ * through comes last, inside before outside.
+ * @param alignAt where in the waste the blade is turned into its way
+ */
+export function programByKind(
+  strip: WeededStrip,
+  recipes: KindRecipes,
+  cutter: Machine,
+  alignAt: Spot,
+): CutProgram {
+  const writer = new ProgramWriter(recipes, cutter);
+  const ordered = orderingOnce();
+  if (recipes.kiss.bladeOffset > 0) writer.alignFrom(alignAt);
+  for (const kind of ['pen', 'crease'] as const)
+    for (const placement of strip.placements) writer.lines(placement, [kind]);
+  for (const placement of strip.placements) {
+    writer.lines(placement, ['kiss']);
+    for (const ring of ordered(placement, writer.at)) writer.ring(ring, 'art', placement.copy);
+  }
+  for (const placement of strip.placements) writer.lines(placement, ['perforated']);
+  writer.through(strip.placements);
+  return writer.finish(strip.length);
+}
+
 /** Orders a part's outlines; copies of it that lie the same way are ordered once, and moved. */
 function orderingOnce(): (placement: Placement, from: Spot) => readonly Ring[] {
   const known = new Map<Part, { readonly matrix: Matrix; readonly rings: readonly Ring[] }[]>();
@@ -97,10 +122,13 @@ class ProgramWriter {
   ) {}
 
   align(strip: WeededStrip): void {
+    this.alignFrom([0.5, Math.min(strip.cuttable / 2, (strip.placements[0]?.box.minY ?? 0) + 1)]);
+  }
+
+  alignFrom([x, y]: Spot): void {
     const { bladeOffset } = this.recipes.kiss;
     const length = Math.min(ALIGN_OFFSETS * bladeOffset, this.cutter.lead - 1);
-    const y = Math.min(strip.cuttable / 2, (strip.placements[0]?.box.minY ?? 0) + 1);
-    this.add(compensate([0.5, y, 0.5 + length, y], bladeOffset, this.heading).points, 'align', -1, 'kiss');
+    this.add(compensate([x, y, x + length, y], bladeOffset, this.heading).points, 'align', -1, 'kiss');
   }
 
   weeding(lines: readonly Polyline[], part: 'weed' | 'border', copy: number): void {
@@ -134,6 +162,25 @@ class ProgramWriter {
           .map(({ points, closed }) => ({ points: mapped(points, matrix), closed }));
         for (const line of orderLines(own, this.at)) this.line(line, kind, whose, copy);
       }
+    }
+  }
+
+  /** All that goes through: what opens nothing first, then the outlines of copy after copy from the innermost out. */
+  through(placements: readonly Placement[]): void {
+    const own = placements.map(({ part, copy, matrix }) => ({
+      copy,
+      lines: followedOn(part, this.cutter.device.tools ?? 1)
+        .filter(({ kind }) => kind === 'through')
+        .map(({ points, closed }): Polyline => ({ points: mapped(points, matrix), closed })),
+    }));
+    for (const { lines, copy } of own) {
+      const open = lines.filter(({ closed }) => !closed);
+      for (const line of orderLines(open, this.at)) this.line(line, 'through', 'art', copy);
+    }
+    for (const { lines, copy } of own) {
+      const rings = lines.filter(({ closed }) => closed).map(({ points }) => points);
+      for (const points of orderRings(rings, this.at))
+        this.line({ points: Float64Array.from(points), closed: true }, 'through', 'art', copy);
     }
   }
 

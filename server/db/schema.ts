@@ -20,6 +20,7 @@ import type { Choices } from '../../core/plan/choices';
 import type { LineKind } from '../../core/artwork/choices';
 import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
 import type { Film, Roll } from '../../core/films/film';
+import type { Printer } from '../../core/print/choices';
 import type { FilmSize } from '../../core/films/leftover';
 import type { OrderSummary } from '../../contracts/api';
 import type { Edit } from '../../contracts/edits';
@@ -126,6 +127,8 @@ export const settings = pgTable('settings', {
   id: text('id').primaryKey(),
   /** Smallest offcut that is kept. */
   leastOffcut: jsonb('least_offcut').$type<FilmSize>().notNull(),
+  /** What it prints with; null until it says so. */
+  printer: jsonb('printer').$type<Printer>(),
 });
 
 /** Numbers that are written on offcuts: none twice. */

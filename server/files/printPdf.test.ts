@@ -8,7 +8,7 @@ import jsQR from 'jsqr';
 import { PDFArray, PDFDict, PDFDocument, PDFName } from 'pdf-lib';
 import sharp from 'sharp';
 import { rectangle } from '../../core/geometry/region';
-import { USUAL_CUT_LINE, USUAL_EDGE, USUAL_MARKS } from '../../core/print/choices';
+import { evenEdges, USUAL_CUT_LINE, USUAL_EDGE, USUAL_MARKS } from '../../core/print/choices';
 import { layOnSheets, printUnit } from '../../core/print/sheets';
 import { printPdf } from './printPdf';
 
@@ -25,7 +25,8 @@ const unit = printUnit(
   2,
 );
 const [sheet] = layOnSheets(unit, {
-  stock: { width: 297, height: 210, edge: USUAL_EDGE },
+  room: { width: 297, height: 210, edges: evenEdges(USUAL_EDGE) },
+  turn: 'shorter',
   copies: 6,
   spacing: 4,
   marks: USUAL_MARKS,
@@ -144,8 +145,9 @@ describe('a printed sheet', () => {
 
   test('has its label between its marks, however long it is, or none', async () => {
     for (const copies of [1, 2]) {
-      const stock = { width: 297, height: 210, edge: USUAL_EDGE };
-      const [small] = layOnSheets(unit, { stock, copies, spacing: 4, marks: USUAL_MARKS }).sheets;
+      const room = { width: 297, height: 210, edges: evenEdges(USUAL_EDGE) };
+      const how = { room, copies, spacing: 4, turn: 'shorter', marks: USUAL_MARKS } as const;
+      const [small] = layOnSheets(unit, how).sheets;
       const text = 'A name that goes on and on · sheet 1 of 1 · this side up';
       const name = join(dir, `label-${copies}`);
       writeFileSync(`${name}.pdf`, await printPdf(unit, small, { ...LABEL, text }, { marks: USUAL_MARKS, withLines: false })); // prettier-ignore

@@ -2,46 +2,28 @@
 import PDFDocument from 'pdfkit';
 import type { Bounds } from '../../core/geometry/bounds';
 import { joinBounds } from '../../core/geometry/bounds';
-import { regionToPathData } from '../../core/geometry/pathText';
+import { lineToPathData, regionToPathData } from '../../core/geometry/pathText';
 import type { Region } from '../../core/geometry/region';
-import { regionBounds } from '../../core/geometry/region';
+import { ringBounds } from '../../core/geometry/region';
 import type { PrintMarkChoices } from '../../core/print/choices';
-import { markShape } from '../../core/print/marks';
-import type { CutOutline, PrintSheet, PrintUnit } from '../../core/print/sheets';
+import { markShape, patchBehind } from '../../core/print/marks';
+import type { PrintSheet, PrintUnit, SheetLabel, SheetLines } from '../../core/print/sheets';
 import { cutOnSheet } from '../../core/print/sheets';
+import { LAYERS } from './lineLayers';
 import type { Doc } from './sheet';
 import { drawn, qrCode } from './sheet';
-
-/** What is written on a sheet. */
-export interface SheetLabel {
-  /** What its code says. */
-  readonly code: string;
-  readonly text: string;
-}
 
 export interface PrintPdfChoices {
   readonly marks: PrintMarkChoices;
   /** Cut lines are in the file, each kind as a spot colour in a layer of its own. */
   readonly withLines: boolean;
+  /** White is printed behind the marks: the film itself would not show them up. */
+  readonly patch?: boolean;
 }
 
 const POINTS = 72 / 25.4;
 /** Marks and code print in black alone: %. */
 const BLACK: PDFKit.Mixins.ColorValue = [0, 0, 0, 100];
-
-/** How a kind of line is told in the file: its spot colour, what stands in for it on a screen, and its processing step. */
-interface LineLayer {
-  readonly spot: string;
-  /** C, M, Y, K in % */
-  readonly shown: readonly [number, number, number, number];
-  /** ISO 19593-1, group Structural (names from memory). */
-  readonly step: 'PartialCutting' | 'Cutting' | 'Perforating';
-}
-const LAYERS: Readonly<Record<CutOutline['kind'], LineLayer>> = {
-  kiss: { spot: 'Kiss cut', shown: [0, 100, 20, 0], step: 'PartialCutting' },
-  through: { spot: 'Through cut', shown: [100, 40, 0, 0], step: 'Cutting' },
-  perforated: { spot: 'Perforated cut', shown: [60, 0, 100, 0], step: 'Perforating' },
-};
 
 /** What the library has and its types do not tell. */
 interface MoreOfDoc {
@@ -81,6 +63,7 @@ function drawSheet(
     for (const { colour, region } of [...unit.bleed, ...unit.art]) fill(doc, region, colour);
     doc.restore();
   }
+  if (choices.patch) patches(doc, sheet, choices.marks.line);
   fill(
     doc,
     sheet.marks.flatMap((mark) => markShape(mark, choices.marks.line)),
@@ -91,14 +74,21 @@ function drawSheet(
   doc.restore();
 }
 
+/** White ink, where the printer has it: C, M, Y, K in % that stand in for it. */
+const WHITE = { spot: 'White', shown: [0, 0, 0, 0] } as const;
+
+function patches(doc: Doc, { marks }: PrintSheet, line: number): void {
+  (doc as unknown as MoreOfDoc).addSpotColor(WHITE.spot, ...WHITE.shown);
+  doc.path(regionToPathData(marks.flatMap((mark) => patchBehind(mark, line)))).fill(WHITE.spot);
+}
+
 const fill = (doc: Doc, region: Region, colour: PDFKit.Mixins.ColorValue): unknown =>
   region.length > 0 && doc.path(regionToPathData(region)).fill(colour);
 
 /** Trimmed at the cut lines; bleed reaches past them. */
-function boxes(doc: Doc, { art, height }: PrintSheet, lines: readonly CutOutline[]): void {
-  const trim = lines.flatMap(({ region }) => region).length
-    ? lines.map(({ region }) => regionBounds(region)).reduce(joinBounds)
-    : art;
+function boxes(doc: Doc, { art, height }: PrintSheet, cut: readonly SheetLines[]): void {
+  const lines = cut.flatMap((kind) => kind.lines);
+  const trim = lines.length > 0 ? lines.map(({ points }) => ringBounds(points)).reduce(joinBounds) : art;
   const box = ({ minX, minY, maxX, maxY }: Bounds): number[] =>
     [minX, height - maxY, maxX, height - minY].map((mm) => mm * POINTS);
   const page = doc.page.dictionary.data as Record<string, unknown>;
@@ -120,18 +110,18 @@ function code(doc: Doc, box: Bounds, from: number, { code: says, text }: SheetLa
 }
 
 /** Every kind in a layer of its own, overprinting: a printer that prints it after all spoils nothing under it. */
-function cutLines(doc: Doc, lines: readonly CutOutline[]): void {
+function cutLines(doc: Doc, cut: readonly SheetLines[]): void {
   const more = doc as unknown as MoreOfDoc;
   const overprint = more.ref({ Type: 'ExtGState', OP: true, op: true, OPM: 1 });
   overprint.end();
   more.page.ext_gstates.Overprint = overprint;
   const properties: Record<string, unknown> = {};
-  const layers = lines.map(({ kind, region }, i) => {
+  const layers = cut.map(({ kind, lines }, i) => {
     const { spot, shown, step } = LAYERS[kind];
     const layer = more.ref({
       Type: 'OCG',
       Name: new String(spot),
-      GTS_Metadata: { GTS_ProcStepsGroup: 'Structural', GTS_ProcStepsType: step },
+      ...(step && { GTS_Metadata: { GTS_ProcStepsGroup: 'Structural', GTS_ProcStepsType: step } }),
     });
     layer.end();
     properties[`Layer${i}`] = layer;
@@ -139,7 +129,7 @@ function cutLines(doc: Doc, lines: readonly CutOutline[]): void {
     doc.addContent(`/OC /Layer${i} BDC`);
     doc.save();
     doc.addContent('/Overprint gs');
-    doc.path(regionToPathData(region)).lineWidth(0.25).stroke(spot);
+    doc.path(lines.map(lineToPathData).join('')).lineWidth(0.25).stroke(spot);
     doc.restore();
     doc.addContent('EMC');
     return layer;

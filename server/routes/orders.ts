@@ -14,12 +14,14 @@ import {
   mapPaperOf,
   nameOrder,
   paperOf,
+  sheetOf,
   startOrder,
   startTextOrder,
   step,
   stripFile,
   thumbnailOf,
 } from '../services/orders';
+import type { SheetFile } from '../../contracts/print';
 import type { Handlers } from './mount';
 import type { Sent } from './sent';
 import { download, paper, picture } from './sent';
@@ -70,8 +72,18 @@ export function orderRoutes(services: CutServices) {
     },
     'GET /api/orders/{id}/strips/{strip}.plt': ({ params }) => stripAs('plt', params.id, params.strip),
     'GET /api/orders/{id}/strips/{strip}.svg': ({ params }) => stripAs('svg', params.id, params.strip),
+    'GET /api/orders/{id}/sheets/{sheet}': async ({ params, query }) => {
+      const bytes = await sheetOf(services, params.id, params.sheet, query);
+      const { number } = await getOrder(db, params.id);
+      return download(bytes, `${number}-${params.sheet}.${query.as}`, SHEET_TYPES[query.as]);
+    },
   } satisfies Partial<Handlers>;
 }
+
+const SHEET_TYPES: Readonly<Partial<Record<SheetFile, string>>> = {
+  pdf: 'application/pdf',
+  png: 'image/png',
+};
 
 /** Where an order opens in a browser. */
 const addressFor = (id: number, request: Request): string =>

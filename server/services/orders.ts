@@ -10,6 +10,7 @@ import type { ApplyPage, MapPage } from '../../contracts/bench';
 import type { Datum } from '../../core/panels/fittingMap';
 import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
+import type { SheetQuery } from '../../contracts/print';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
 import type { Db } from '../db/connect';
 import { orders, revisions } from '../db/schema';
@@ -314,6 +315,32 @@ export async function stripFile(
       404,
       'no-such-strip',
       'This strip is not cut in this order as it stands. Look under Films and Layout.',
+    );
+  }
+  return bytes;
+}
+
+/** A printed sheet of an order as it stands. */
+export async function sheetOf(
+  services: OrderServices,
+  id: number,
+  sheetId: string,
+  { as: kind, lines, dpi }: SheetQuery,
+): Promise<Uint8Array> {
+  const order = await getOrder(services.db, id);
+  const task = { ...(await planTask(services, order)), orderNumber: order.number };
+  const bytes = await services.pool.run('sheetFile', {
+    ...task,
+    sheetId,
+    kind,
+    withLines: lines === 'yes',
+    dpi,
+  });
+  if (!bytes) {
+    throw new Trouble(
+      404,
+      'no-such-sheet',
+      'This sheet is not printed in this order as it stands. Look under Films and Print marks.',
     );
   }
   return bytes;

@@ -1,16 +1,14 @@
 import { createHash } from 'node:crypto';
 import { asc, eq, max, sql } from 'drizzle-orm';
-import type { ShopNow } from '../../contracts/shop';
+import type { ShopChange, ShopNow } from '../../contracts/shop';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
-import type { FilmSize } from '../../core/films/leftover';
 import type { Cutter } from '../../core/layout/cutter';
-import type { Shop } from '../../core/plan/shop';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
-import { keepOffcutsFrom, leastOffcut } from './stock';
+import { changeSettings, settingsOf } from './settings';
 
 export interface ShopServices {
   readonly db: Db;
@@ -19,13 +17,14 @@ export interface ShopServices {
 
 /** What the shop has, as the plan takes it. */
 export async function loadShop(db: Db): Promise<ShopNow> {
-  const [filmRows, cutterRows, recipeRows, least] = await Promise.all([
+  const [filmRows, cutterRows, recipeRows, { leastOffcut, printer }] = await Promise.all([
     db.select().from(films).orderBy(asc(films.position)),
     db.select().from(cutters).orderBy(asc(cutters.id)),
     db.select().from(recipes).orderBy(asc(recipes.cutterId), asc(recipes.filmId), asc(recipes.kind)),
-    leastOffcut(db),
+    settingsOf(db),
   ]);
-  const shop: Shop = {
+  const shop = {
+    printer,
     films: filmRows.map((row) => row.data),
     cutters: cutterRows.map((row) => row.data),
     recipes: Object.fromEntries(
@@ -36,7 +35,7 @@ export async function loadShop(db: Db): Promise<ShopNow> {
     ),
   };
   const version = createHash('sha256').update(JSON.stringify(shop)).digest('base64url');
-  return { ...shop, version, leastOffcut: least };
+  return { ...shop, version, leastOffcut };
 }
 
 /** Lays a change over a record. @throws Trouble when there is none */
@@ -68,11 +67,8 @@ export const changeCutter = (services: ShopServices, id: string, change: Partial
   changeRecord(services, cutters, id, change);
 
 /** Changes what the shop sets for itself. */
-export async function changeShop(
-  { db, hub }: ShopServices,
-  change: { readonly leastOffcut: FilmSize },
-): Promise<ShopNow> {
-  await keepOffcutsFrom(db, change.leastOffcut);
+export async function changeShop({ db, hub }: ShopServices, change: ShopChange): Promise<ShopNow> {
+  await changeSettings(db, change);
   await hub.tell({ kind: 'shop' });
   return loadShop(db);
 }

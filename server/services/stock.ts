@@ -1,30 +1,13 @@
 /** Film on the shelf as cuts use it up. */
 import { eq, sql } from 'drizzle-orm';
 import type { Roll } from '../../core/films/film';
-import type { FilmSize } from '../../core/films/leftover';
 import { stockAfter } from '../../core/films/leftover';
 import type { Db } from '../db/connect';
 import type { cuts } from '../db/schema';
-import { films, settings } from '../db/schema';
+import { films } from '../db/schema';
+import { settingsOf } from './settings';
 
 type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
-
-const SHOP = 'shop';
-/** Until the shop says otherwise. */
-const USUAL_LEAST: FilmSize = { width: 200, length: 300 };
-
-/** Smallest offcut that the shop keeps. */
-export async function leastOffcut(db: Pick<Db, 'select'>): Promise<FilmSize> {
-  const [row] = await db.select().from(settings).where(eq(settings.id, SHOP));
-  return row?.leastOffcut ?? USUAL_LEAST;
-}
-
-export async function keepOffcutsFrom(db: Db, least: FilmSize): Promise<void> {
-  await db
-    .insert(settings)
-    .values({ id: SHOP, leastOffcut: least })
-    .onConflictDoUpdate({ target: settings.id, set: { leastOffcut: least } });
-}
 
 /** Takes what a cut used off the shelf. @returns the offcuts that it left, which lie there now */
 export async function takeFromShelf(
@@ -34,7 +17,7 @@ export async function takeFromShelf(
   if (!roll) return [];
   const [row] = await tx.select().from(films).where(eq(films.id, film.id)).for('update');
   if (!row) return [];
-  const least = await leastOffcut(tx);
+  const { leastOffcut: least } = await settingsOf(tx);
   const used = { roll, length, beside };
   const count = stockAfter(row.data.rolls, used, least, () => '').offcuts.length;
   const numbers: string[] = [];

@@ -26,6 +26,7 @@ import { createPlanner, planAndCheck } from '../../core/plan/plan';
 import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
 import type { CutRecord, Drawing } from '../../contracts/cuts';
+import type { SheetFile } from '../../contracts/print';
 import type { OrderSummary } from '../../contracts/api';
 import type { ApplyPage } from '../../contracts/bench';
 import type { Finding } from '../../core/findings/finding';
@@ -45,6 +46,11 @@ import { mapPaper } from '../files/mapPaper';
 import type { PaperKind, PlacingOf } from '../files/papers';
 import type { PaperOrder } from '../files/sheet';
 import { paper } from '../files/papers';
+import { MM_PER_INCH } from '../../core/units/length';
+import { needsPatch } from '../../core/print/marks';
+import { sheetLabel } from '../../core/print/sheets';
+import { printPdf } from '../files/printPdf';
+import { printSvg, sheetDxf, sheetSvg } from '../files/sheetFiles';
 import { pictureForPage, sizeOfPicture } from '../files/readPicture';
 import { inspectFont, setText } from '../files/setText';
 
@@ -176,7 +182,8 @@ const THUMBNAIL = 480;
 /** The sign in its films' colours; empty when there is nothing to see. */
 function thumbnailOf(plan: Plan): Uint8Array {
   const { width, height } = plan.prepared;
-  if (plan.separation.films.length === 0 || !(width > 0) || !(height > 0)) return new Uint8Array();
+  const isEmpty = plan.separation.films.length === 0 && !plan.printed;
+  if (isEmpty || !(width > 0) || !(height > 0)) return new Uint8Array();
   const value = width >= height ? THUMBNAIL : Math.max(1, Math.round((THUMBNAIL * width) / height));
   return new Resvg(faceSvg(plan), { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value } })
     .render()
@@ -255,6 +262,53 @@ export function download(
   if (!cut) return undefined;
   if (task.kind === 'svg') return Buffer.from(stripSvg(cut.strip));
   return hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
+}
+
+/** A printed sheet as a file: what is printed as PDF or picture, what is cut as drawing or HP-GL. */
+interface SheetTask extends PlanTask {
+  readonly sheetId: string;
+  readonly kind: SheetFile;
+  readonly orderNumber: number;
+  /** Cut lines are in the PDF too. */
+  readonly withLines: boolean;
+  /** Dots an inch of the picture. */
+  readonly dpi: number;
+}
+
+/** px: a picture is no wider or higher, whatever is asked. */
+const MOST_PIXELS = 16_000;
+
+/** @returns undefined: the plan has no such sheet */
+export async function sheetFile(task: SheetTask): Promise<Uint8Array | undefined> {
+  const { printed } = planOf(task);
+  const i = printed?.sheets.findIndex(({ sheet }) => sheet.id === task.sheetId) ?? -1;
+  if (!printed || i < 0) return undefined;
+  const { unit, film, sheets } = printed;
+  const { sheet, cut } = sheets[i];
+  const label = sheetLabel(`#${task.orderNumber}`, i, sheets.length);
+  const { marks, patch } = task.choices.print;
+  switch (task.kind) {
+    case 'pdf':
+      return printPdf(unit, sheet, label, {
+        marks,
+        withLines: task.withLines,
+        patch: needsPatch(film, patch),
+      });
+    case 'png': {
+      const most = MOST_PIXELS * Math.min(1, sheet.width / sheet.height);
+      const value = Math.max(1, Math.round(Math.min((sheet.width / MM_PER_INCH) * task.dpi, most)));
+      const svg = printSvg(unit, sheet, marks.line, label.code);
+      return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value } })
+        .render()
+        .asPng();
+    }
+    case 'svg':
+      return Buffer.from(sheetSvg(unit, sheet));
+    case 'dxf':
+      return Buffer.from(sheetDxf(unit, sheet));
+    case 'plt':
+      return hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
+  }
 }
 
 /** One of an order's papers. */

@@ -12,6 +12,7 @@ export const {
   summarise,
   make,
   download,
+  sheetFile,
   print,
   apply,
   fit,

@@ -17,7 +17,7 @@ const STYLE: Readonly<
 /** Lines as what they are for. */
 export function* drawLines(
   context: CanvasRenderingContext2D,
-  lines: readonly LineView[],
+  lines: readonly Pick<LineView, 'kind' | 'points' | 'closed'>[],
   scale: number,
   ground: string,
 ): Generator<void> {

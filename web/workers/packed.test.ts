@@ -49,7 +49,7 @@ describe('packed regions', () => {
 });
 
 test('a packed plan says what the plan says, and every large array is handed over', () => {
-  const view = packPlan(plan, 12, choices, artworks);
+  const view = packPlan(plan, 12, choices, artworks, 2041);
   expect(view.strips.map((s) => [s.id, s.length])).toEqual(
     plan.cuts.map((c) => [c.strip.id, c.strip.length]),
   );

@@ -12,7 +12,7 @@ import type { Region } from '../../core/geometry/region';
 import type { Weeding } from '../../core/weeding/weeding';
 import type { Bounds } from '../../core/geometry/bounds';
 import { sharedBounds } from '../../core/geometry/bounds';
-import { lineToPathData } from '../../core/geometry/pathText';
+import { lineToPathData, regionToPathData } from '../../core/geometry/pathText';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Share } from '../../core/layout/shares';
@@ -21,7 +21,12 @@ import type { Placement, Strip } from '../../core/layout/strip';
 import type { Part } from '../../core/panels/part';
 import type { Panelling } from '../../core/panels/seams';
 import type { Choices } from '../../core/plan/choices';
-import type { Plan, PlannedCut, Totals } from '../../core/plan/planned';
+import type { Plan, PlannedCut, Printed, Totals } from '../../core/plan/planned';
+import type { PrintMark } from '../../core/print/marks';
+import { markShape } from '../../core/print/marks';
+import { codePath } from '../../core/print/code';
+import type { PrintSheet } from '../../core/print/sheets';
+import { sheetLabel } from '../../core/print/sheets';
 
 /** Rings one behind the other; `groups` ends an outermost outline with its holes, `rings` each ring. */
 export interface PackedRegion {
@@ -53,10 +58,24 @@ export interface FilmView {
   readonly copies: number;
 }
 
-export interface StripView {
-  readonly id: string;
+/** With what a strip or a sheet is cut, and how long that takes. */
+export interface CutView {
   readonly film: Film;
   readonly cutter: string;
+  readonly recipe: Recipe;
+  readonly shopRecipe: Recipe;
+  /** Kinds of line on it beside what is kiss cut, each with its recipe, the shop's and with this order's changes. */
+  readonly otherKinds: readonly {
+    readonly kind: LineKind;
+    readonly recipe: Recipe;
+    readonly shopRecipe: Recipe;
+  }[];
+  readonly seconds: number;
+  readonly cutLength: number;
+}
+
+export interface StripView extends CutView {
+  readonly id: string;
   /** What lies on it, each part once; a placement says which by its place in this list. */
   readonly parts: readonly {
     readonly id: string;
@@ -82,16 +101,6 @@ export interface StripView {
   readonly shares: readonly Share[];
   readonly length: number;
   readonly used: number;
-  readonly recipe: Recipe;
-  readonly shopRecipe: Recipe;
-  /** Kinds of line on it beside what is kiss cut, each with its recipe, the shop's and with this order's changes. */
-  readonly otherKinds: readonly {
-    readonly kind: LineKind;
-    readonly recipe: Recipe;
-    readonly shopRecipe: Recipe;
-  }[];
-  readonly seconds: number;
-  readonly cutLength: number;
 }
 
 /** A part where it lies on its strip. */
@@ -133,6 +142,24 @@ export interface PanellingView extends Pick<Panelling, 'box' | 'seams' | 'sum'> 
   }[];
 }
 
+/** What goes to print, on its sheets. */
+export interface PrintedView {
+  readonly film: Film;
+  readonly cutter: string;
+  readonly edges: Printed['edges'];
+  /** One copy as it is printed, bleed first, and its lines. */
+  readonly art: readonly { readonly colour: string; readonly region: PackedRegion }[];
+  readonly lines: readonly LineView[];
+  readonly sheets: readonly SheetView[];
+}
+
+export interface SheetView extends Omit<PrintSheet, 'marks' | 'code'>, CutView {
+  /** Its code, as SVG path data; empty: there is no room. */
+  readonly code: string;
+  /** Each with its outline as SVG path data. */
+  readonly marks: readonly (PrintMark & { readonly shape: string })[];
+}
+
 export interface PlanView {
   readonly width: number;
   readonly height: number;
@@ -145,6 +172,7 @@ export interface PlanView {
   readonly colours: readonly ColourView[];
   readonly films: readonly FilmView[];
   readonly strips: readonly StripView[];
+  readonly printed: PrintedView | undefined;
   readonly panelling: PanellingView | undefined;
   readonly cutter: Cutter | undefined;
   readonly totals: Totals;
@@ -177,8 +205,9 @@ export function packPlan(
   took: number,
   choices: Choices,
   artworks: ReadonlyMap<string, Artwork>,
+  order: number,
 ): PlanView {
-  const { prepared, separation, panelling, panels, cuts, totals, findings, cutter } = plan;
+  const { prepared, separation, panelling, panels, cuts, printed, totals, findings, cutter } = plan;
   return {
     marks: packRegion(separation.marks),
     markPlaces: separation.markPlaces,
@@ -225,19 +254,58 @@ export function packPlan(
       copies: copies ?? choices.layout.copies,
     })),
     strips: cuts.map((cut) => stripView(cut, partsOf(cut.strip))),
+    printed: printed && printedView(printed, choices.print.marks.line, order),
   };
 }
 
 const partsOf = ({ placements }: Strip): readonly Part[] => [...new Set(placements.map(({ part }) => part))];
 
-function stripView(
-  { strip, cutter, recipe, shopRecipe, shopKinds, program }: PlannedCut,
-  parts: readonly Part[],
-): StripView {
+function printedView(
+  { unit, film, cutter, edges, sheets }: Printed,
+  line: number,
+  order: number,
+): PrintedView {
+  const around = unit.lines.flatMap(({ kind, region }) =>
+    region.map((points, i) => ({ kind, ref: `${kind}/${i}`, closed: true, points })),
+  );
   return {
-    id: strip.id,
-    film: strip.film,
+    film,
     cutter: cutter.id,
+    edges,
+    art: [...unit.bleed, ...unit.art].map(({ colour, region }) => ({ colour, region: packRegion(region) })),
+    lines: [...around, ...unit.followed].map(({ kind, ref, closed, points }) => ({
+      kind,
+      ref,
+      closed,
+      colour: '',
+      points: Float32Array.from(points),
+    })),
+    sheets: sheets.map(({ sheet, cut }, i) => ({
+      ...cutView(cut),
+      ...sheet,
+      code: sheet.code ? codePath(sheetLabel(`#${order}`, i, sheets.length).code, sheet.code) : '',
+      marks: sheet.marks.map((mark) => ({ ...mark, shape: regionToPathData(markShape(mark, line)) })),
+    })),
+  };
+}
+
+const cutView = ({ strip, cutter, recipe, shopRecipe, shopKinds, program }: PlannedCut): CutView => ({
+  film: strip.film,
+  cutter: cutter.id,
+  recipe,
+  shopRecipe,
+  otherKinds: [...new Set(program.lines.map(({ kind }) => kind))]
+    .filter((kind) => kind !== 'kiss')
+    .map((kind) => ({ kind, recipe: program.recipes[kind], shopRecipe: shopKinds[kind] })),
+  seconds: program.seconds,
+  cutLength: program.cutLength,
+});
+
+function stripView(cut: PlannedCut, parts: readonly Part[]): StripView {
+  const { strip } = cut;
+  return {
+    ...cutView(cut),
+    id: strip.id,
     parts: parts.map(({ id, label, order, region, bounds, waste }) => ({
       id,
       label,
@@ -256,13 +324,6 @@ function stripView(
     shares: sharesOf(strip),
     length: strip.length,
     used: strip.used,
-    recipe,
-    shopRecipe,
-    otherKinds: [...new Set(program.lines.map(({ kind }) => kind))]
-      .filter((kind) => kind !== 'kiss')
-      .map((kind) => ({ kind, recipe: program.recipes[kind], shopRecipe: shopKinds[kind] })),
-    seconds: program.seconds,
-    cutLength: program.cutLength,
   };
 }
 
@@ -293,4 +354,5 @@ export const buffersOf = (view: PlanView): ArrayBuffer[] =>
     ...view.colours.map(({ region }) => region),
     ...view.strips.flatMap(({ parts }) => parts.map(({ region }) => region)),
     ...view.films.map(({ hidden }) => hidden),
+    ...(view.printed?.art.map(({ region }) => region) ?? []),
   ].flatMap(({ xy, rings, groups }) => [xy, rings, groups].map((array) => array.buffer as ArrayBuffer));

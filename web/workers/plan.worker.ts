@@ -87,7 +87,7 @@ const work = {
     const plan = planner.plan(artworks, choices, shop, { order, tell: hear });
     shown = plan.prepared;
     layers = plan.separation.films;
-    const view = packPlan(plan, performance.now() - started, choices, artworks);
+    const view = packPlan(plan, performance.now() - started, choices, artworks, order);
     return transfer(view, buffersOf(view));
   },
 

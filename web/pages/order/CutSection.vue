@@ -12,7 +12,8 @@ import { duration } from '../../stores/units';
 
 const film = defineModel<string | undefined>('film');
 const store = useOrder();
-const strips = computed(() => store.plan!.strips);
+const strips = computed(() => [...store.plan!.strips, ...(store.plan!.printed?.sheets ?? [])]);
+const isSheet = computed(() => store.plan!.printed?.film.id === shown.value.film.id);
 /** One recipe a film, however many strips it goes over. */
 const films = computed(() => [...new Map(strips.value.map((s) => [s.film.id, s.film])).values()]);
 const shown = computed(() => strips.value.find((s) => s.film.id === film.value) ?? strips.value[0]);
@@ -58,8 +59,15 @@ const changed = computed(() => {
   const { recipe, shopRecipe } = line.value;
   return RECIPE_KEYS.some((key) => recipe[key] !== shopRecipe[key]);
 });
-const file = (strip: string, ending: 'plt' | 'svg'): string =>
-  addressOf(`GET /api/orders/{id}/strips/{strip}.${ending}`, { params: { id: store.order!.id, strip } });
+function file(strip: string, ending: 'plt' | 'svg'): string {
+  const { id } = store.order!;
+  return isSheet.value
+    ? addressOf('GET /api/orders/{id}/sheets/{sheet}', {
+        params: { id, sheet: strip },
+        query: { as: ending },
+      })
+    : addressOf(`GET /api/orders/{id}/strips/{strip}.${ending}`, { params: { id, strip } });
+}
 </script>
 
 <template>
@@ -121,7 +129,9 @@ const file = (strip: string, ending: 'plt' | 'svg'): string =>
     </div>
     <div v-for="(strip, i) in own" :key="strip.id" class="row">
       <span class="hint">{{
-        own.length === 1 ? 'The cut as a file' : `Strip ${i + 1} of ${own.length} as a file`
+        own.length === 1
+          ? 'The cut as a file'
+          : `${isSheet ? 'Sheet' : 'Strip'} ${i + 1} of ${own.length} as a file`
       }}</span>
       <span class="files">
         <a class="button small" :href="file(strip.id, 'plt')" download>HP-GL</a>

@@ -22,7 +22,10 @@ const store = useOrder();
 const units = useUnits();
 const cutters = computed(() => store.shop?.cutters ?? []);
 const choices = computed(() => store.choices!.cutter);
-const films = computed(() => store.plan?.films.map(({ film }) => film) ?? []);
+const films = computed(() => [
+  ...(store.plan?.films.map(({ film }) => film) ?? []),
+  ...(store.plan?.printed ? [store.plan.printed.film] : []),
+]);
 /** No cutter has this id. */
 const AS_ORDER = '*';
 const options = computed(() => [

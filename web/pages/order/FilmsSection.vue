@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, GripVertical } from '@lucide/vue';
+import { ArrowDown, ArrowUp, GripVertical, Printer } from '@lucide/vue';
 import Checkbox from 'primevue/checkbox';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
@@ -44,7 +44,7 @@ const optionsFor = (colour: string) => {
 /** What a colour can become beside film. */
 const OTHERWISE = [
   { id: 'nothing', name: 'No film', says: 'the surface shows through' },
-  { id: 'print', name: 'Print', says: 'nothing is cut for it' },
+  { id: 'print', name: 'Print', says: 'on sheets that are cut around' },
 ] as const;
 type Otherwise = (typeof OTHERWISE)[number]['id'];
 const groupsFor = (c: ColourView) => [
@@ -75,6 +75,11 @@ function toggleAll(): void {
   const next = someOn.value ? { off: [...new Set([...choices.value.off, ...all])] } : { off: [], print: [] };
   store.change({ films: { ...choices.value, ...next } });
 }
+/** All of it is printed and cut around. */
+function printAll(): void {
+  const print = colours.value.map(({ colour }) => colour);
+  store.change({ films: { ...choices.value, off: [], print } });
+}
 const dropped = (): void =>
   emit(
     'reorder',
@@ -90,16 +95,21 @@ function move(index: number, by: 1 | -1): void {
 <template>
   <p class="hint seen">
     <span>{{ colours.length }} {{ colours.length === 1 ? 'colour' : 'colours' }} seen. Base first.</span>
-    <button v-if="colours.length > 1" class="all" @click="toggleAll">
-      {{ someOn ? 'Switch all off' : 'Switch all on' }}
-    </button>
+    <span class="alls">
+      <button v-if="colours.some(({ goesTo }) => goesTo !== 'print')" class="all" @click="printAll">
+        Print all
+      </button>
+      <button v-if="colours.length > 1" class="all" @click="toggleAll">
+        {{ someOn ? 'Switch all off' : 'Switch all on' }}
+      </button>
+    </span>
   </p>
   <VueDraggable v-model="colours" handle=".grip" :animation="120" class="list" @end="dropped">
     <div
       v-for="(c, i) in colours"
       :key="c.colour"
       class="colour"
-      :class="{ off: c.goesTo !== 'film', picked: film && film === c.film?.id }"
+      :class="{ off: c.goesTo === 'nothing', picked: film && film === c.film?.id }"
     >
       <span class="grip" title="Drag to change the order"
         ><GripVertical :size="16" aria-hidden="true"
@@ -146,7 +156,9 @@ function move(index: number, by: 1 | -1): void {
           <ArrowDown :size="15" />
         </button>
       </div>
+      <Printer v-if="c.goesTo === 'print'" :size="17" class="printed" aria-label="printed" />
       <Checkbox
+        v-else
         binary
         :model-value="c.goesTo === 'film'"
         :aria-label="`Cut ${c.colour}`"
@@ -167,6 +179,10 @@ function move(index: number, by: 1 | -1): void {
 .seen {
   display: flex;
   justify-content: space-between;
+}
+.alls {
+  display: flex;
+  gap: 12px;
 }
 .all {
   min-height: 24px;

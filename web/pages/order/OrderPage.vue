@@ -18,6 +18,7 @@ import type { SectionName } from './runCardSections';
 import StageBar from './StageBar.vue';
 import StageFoot from './StageFoot.vue';
 import FilmStage from './film/FilmStage.vue';
+import SheetStage from './print/SheetStage.vue';
 import StripsStage from './StripsStage.vue';
 import type { View } from './views';
 
@@ -54,6 +55,11 @@ watch(
 );
 /** What is picked for panels is picked while they are looked at. */
 watch(section, () => (seams.picking = undefined));
+/** Marks and lines are chosen on the sheet. */
+watch(
+  () => section.value === 'print' && store.plan?.printed !== undefined,
+  (choosing) => choosing && (view.value = 'sheet'),
+);
 function showWhole(): void {
   if (view.value !== 'face' && view.value !== 'cut-lines') view.value = 'face';
 }
@@ -150,10 +156,15 @@ onBeforeUnmount(() => {
       />
       <AsCutStage v-if="view === 'as-cut'" v-model:film="film" class="face" @point="pointer = $event" />
       <FilmStage v-else-if="view === 'on-film'" v-model:film="film" class="whole" @point="pointer = $event" />
+      <SheetStage
+        v-else-if="view === 'sheet' && store.plan?.printed"
+        class="whole"
+        @point="pointer = $event"
+      />
       <FaceStage
         v-else
         class="face"
-        :view="view"
+        :view="view === 'sheet' ? 'face' : view"
         :film="film"
         :section="section"
         @point="pointer = $event"
@@ -161,7 +172,9 @@ onBeforeUnmount(() => {
         @again="queue({ again: $event })"
       />
       <StripsStage
-        v-if="view !== 'on-film'"
+        v-if="
+          view !== 'on-film' && !(store.plan?.printed && (view === 'sheet' || store.plan.strips.length === 0))
+        "
         v-model:film="film"
         class="strips"
         :view="view"

@@ -9,6 +9,7 @@ import CutterSection from './CutterSection.vue';
 import FilmsSection from './FilmsSection.vue';
 import LayoutSection from './LayoutSection.vue';
 import PanelsSection from './PanelsSection.vue';
+import PrintSection from './PrintSection.vue';
 import RunCardFoot from './RunCardFoot.vue';
 import RunCardHead from './RunCardHead.vue';
 import type { SectionName } from './runCardSections';
@@ -55,6 +56,7 @@ const { sections, findingsOf, stateOf } = useSections();
           />
           <PanelsSection v-else-if="s.name === 'panels'" @again="emit('panel', $event)" />
           <LayoutSection v-else-if="s.name === 'layout'" />
+          <PrintSection v-else-if="s.name === 'print'" />
           <CutSection v-else-if="s.name === 'cut'" v-model:film="film" />
           <CutterSection v-else />
           <template v-if="s.name !== 'artwork'">

@@ -47,7 +47,9 @@ const canQueue = computed(
         <dt>area</dt>
       </div>
       <div>
-        <dd class="number">{{ plan?.strips.length ? duration(plan.totals.seconds) : '–' }}</dd>
+        <dd class="number">
+          {{ plan?.strips.length || plan?.printed ? duration(plan.totals.seconds) : '–' }}
+        </dd>
         <dt>at cutter</dt>
       </div>
       <div>

@@ -1,24 +1,26 @@
 <script setup lang="ts">
 /** Above the stage: the views, measuring, the ground, and the order's papers. */
 import { Contrast, Printer, Ruler } from '@lucide/vue';
+import { computed } from 'vue';
 import { addressOf } from '../../../contracts/address';
 import { useArtwork } from '../../stores/artwork';
 import { useOrder } from '../../stores/order';
 import { useStage } from '../../stores/stage';
 import type { View } from './views';
-import { VIEWS } from './views';
+import { isShown, VIEWS } from './views';
 
 const view = defineModel<View>('view', { required: true });
 const emit = defineEmits<{ measure: [] }>();
 const store = useOrder();
 const art = useArtwork();
 const look = useStage();
+const views = computed(() => VIEWS.filter(([name]) => isShown(name, store.plan)));
 </script>
 
 <template>
   <div class="bar">
     <div class="views" role="group" aria-label="View">
-      <button v-for="[name, word] in VIEWS" :key="name" :aria-pressed="view === name" @click="view = name">
+      <button v-for="[name, word] in views" :key="name" :aria-pressed="view === name" @click="view = name">
         {{ word }}
       </button>
     </div>
@@ -34,7 +36,7 @@ const look = useStage();
     >
       <Contrast :size="16" aria-hidden="true" /> <span class="roomy">Dark ground</span>
     </button>
-    <span v-if="store.plan?.films.length" class="papers">
+    <span v-if="store.plan?.films.length || store.plan?.printed" class="papers">
       <Printer :size="16" aria-hidden="true" class="roomy" />
       <a
         v-if="store.order"

@@ -8,7 +8,7 @@ export const SHORTCUTS: readonly (readonly [string, string])[] = [
   ['Ctrl Shift Z', 'redo it'],
   ['[  ]', 'film before, film after'],
   ['Shift [  Shift ]', 'cut this film earlier, later'],
-  ['1 … 5', 'Face, Films apart, On the film, Cut lines, As cut'],
+  ['1 … 6', 'Face, Films apart, On the film, Sheet, Cut lines, As cut'],
   ['P  Shift P', 'next finding, finding before'],
   ['M', 'measure between two points'],
   ['L', 'on the film: a weed line where the pointer is'],

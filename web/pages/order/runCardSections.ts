@@ -5,7 +5,7 @@ import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { PlanView } from '../../workers/packed';
 
-export type SectionName = 'artwork' | 'films' | 'panels' | 'layout' | 'cut' | 'cutter';
+export type SectionName = 'artwork' | 'films' | 'panels' | 'layout' | 'print' | 'cut' | 'cutter';
 export type SectionState = 'good' | 'check' | 'stop' | 'none';
 
 export const STATE_WORD: Readonly<Record<SectionState, string>> = {
@@ -24,6 +24,16 @@ function panelsAnswer({ panelling }: PlanView): string {
   return `${count(panels, 'panel')}, ${count(upright.length + level.length, 'seam')}`;
 }
 
+/** Marks and sheets; of what is all cut from film none. */
+function printAnswer({ printed, colours }: PlanView): string {
+  if (!printed) return colours.some(({ goesTo }) => goesTo === 'print') ? 'no sheet yet' : 'none needed';
+  const marks = printed.sheets[0]?.marks.length ?? 0;
+  return `${count(marks, 'mark')} · ${count(printed.sheets.length, 'sheet')}`;
+}
+
+const aSheet = ({ sheets }: NonNullable<PlanView['printed']>): string =>
+  `${sheets[0]?.places.length ?? 0} a sheet`;
+
 export function useSections() {
   const store = useOrder();
   const units = useUnits();
@@ -33,6 +43,7 @@ export function useSections() {
     if (!store.plan) return 'none';
     const own = findingsOf(name);
     if (own.some((f) => f.severity === 'stop')) return 'stop';
+    if (name === 'print' && !store.plan.printed) return 'none';
     return own.some((f) => f.severity === 'check') ? 'check' : 'good';
   }
   /** Share of the film that the strips take up which is cut, all films together. */
@@ -47,13 +58,18 @@ export function useSections() {
   });
   const answers = computed<Readonly<Record<SectionName, string>>>(() => {
     const p = store.plan;
-    if (!p) return { artwork: '', films: '', panels: '', layout: '', cut: '', cutter: '' };
+    if (!p) return { artwork: '', films: '', panels: '', layout: '', print: '', cut: '', cutter: '' };
     const films = new Set(p.colours.filter((c) => c.goesTo === 'film').map((c) => c.film?.id)).size;
+    const inks = p.colours.filter((c) => c.goesTo === 'print').length;
     return {
       artwork: `${units.number(p.width)} × ${units.length(p.height)}`,
-      films: count(films, 'film'),
+      films: [
+        ...(films > 0 || inks === 0 ? [count(films, 'film')] : []),
+        ...(inks > 0 ? [`${inks} printed`] : []),
+      ].join(' · '),
       panels: panelsAnswer(p),
-      layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${laidSays.value}`,
+      layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${p.strips.length === 0 && p.printed ? aSheet(p.printed) : laidSays.value}`,
+      print: printAnswer(p),
       cut: count(new Set(p.strips.map((s) => s.film.id)).size, 'recipe'),
       cutter: p.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
     };
@@ -65,6 +81,7 @@ export function useSections() {
         ['films', 'Films'],
         ['panels', 'Panels'],
         ['layout', 'Layout'],
+        ['print', 'Print marks'],
         ['cut', 'Cut settings'],
         ['cutter', 'Cutter'],
       ] as const

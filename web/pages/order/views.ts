@@ -1,11 +1,20 @@
+import type { PlanView } from '../../workers/packed';
 import type { FaceView } from './FaceStage.vue';
 
-export type View = FaceView | 'on-film' | 'as-cut';
+export type View = FaceView | 'on-film' | 'sheet' | 'as-cut';
 
 export const VIEWS: readonly (readonly [View, string])[] = [
   ['face', 'Face'],
   ['apart', 'Films apart'],
   ['on-film', 'On the film'],
+  ['sheet', 'Sheet'],
   ['cut-lines', 'Cut lines'],
   ['as-cut', 'As cut'],
 ];
+
+/** Views that have something to show: of what is all printed none of film, of what is all cut from film no sheet. */
+export function isShown(view: View, plan: Pick<PlanView, 'strips' | 'printed'> | undefined): boolean {
+  if (view === 'sheet') return plan?.printed !== undefined;
+  if (view === 'on-film' || view === 'apart') return !plan?.printed || plan.strips.length > 0;
+  return true;
+}

@@ -1,0 +1,193 @@
+/** Colours that go to print: laid on sheets with marks, and cut around. */
+import type { PreparedArtwork } from '../artwork/prepare';
+import type { PreparedLine, PreparedShape } from '../artwork/preparePiece';
+import type { ColourPlan } from '../films/colourPlan';
+import type { Film } from '../films/film';
+import type { Folds } from '../films/fold';
+import { folded } from '../films/fold';
+import type { Separation } from '../films/separate';
+import type { Finding } from '../findings/finding';
+import type { Cutter } from '../layout/cutter';
+import type { ColourArea } from '../print/bleed';
+import type { Printer, PrintChoices, SheetEdges, SheetRoom } from '../print/choices';
+import { evenEdges, USUAL_PRINTER, widerEdges } from '../print/choices';
+import { layOnSheets, printUnit } from '../print/sheets';
+import { own } from '../units/own';
+import { shortFindings, toolFindings } from '../layout/layoutFindings';
+import type { MakeStage } from '../stages/remember';
+import { kindRecipes } from '../toolpath/kinds';
+import { programByKind } from '../toolpath/program';
+import { from } from './assemble';
+import type { Choices } from './choices';
+import { bedOf, machineOf } from './filmsToCut';
+import type { Printed } from './planned';
+import { changedKinds, changedRecipe, noRecipe, ownRecipes, recipeOf } from './recipes';
+import { sheetFindings } from './sheetFindings';
+import { ontoStrip, sheetStrip } from './sheetStrip';
+import type { Shop } from './shop';
+
+/** What of an order is printed, and what is found about it. */
+export interface PrintPlan {
+  /** Undefined: something keeps it from being laid on sheets. */
+  readonly printed: Printed | undefined;
+  readonly findings: readonly Finding[];
+}
+export const NOTHING_PRINTED: PrintPlan = { printed: undefined, findings: [] };
+
+const KEPT_SHEETS = 200;
+const PAPER = '#ffffff';
+
+/** Lays what goes to print on sheets, in stages. */
+export function printing(stage: MakeStage) {
+  const painted = stage('print-art', paintedArt);
+  const units = stage('print-unit', printUnit);
+  const laid = stage('sheets', layOnSheets);
+  const strips = stage('sheet-strip', sheetStrip, KEPT_SHEETS);
+  const programs = stage('sheet-toolpath', programByKind, KEPT_SHEETS);
+
+  return (
+    { shapes, lines }: Pick<PreparedArtwork, 'shapes' | 'lines'>,
+    { colours }: Pick<Separation, 'colours'>,
+    choices: Choices,
+    shop: Shop,
+  ): PrintPlan => {
+    const printed = colours.filter(({ goesTo }) => goesTo === 'print');
+    if (printed.length === 0) return NOTHING_PRINTED;
+    const { print, layout } = choices;
+    const film = printableFilm(shop.films, print);
+    if (!film) return none(noPrintable);
+    const cutter = sheetCutter(film, choices, shop);
+    if (!cutter) return NOTHING_PRINTED;
+    const seen = printed.filter(({ region }) => region.length > 0).map(areaOf);
+    if (seen.length === 0) return none(nothingPainted);
+    const { areas, followed } = painted(shapes, lines, colours.map(destination), choices.films.fold);
+    const unit = units(seen, areas, print.lines, print.bleed, followed);
+    const printer = shop.printer ?? USUAL_PRINTER;
+    const edges = { printer: evenEdges(printer.edge), cutter: edgesOf(cutter) };
+    const room = roomOf(film, print, printer, cutter, edges);
+    const { sheets, findings } = laid(unit, {
+      room,
+      copies: layout.copies + print.spare,
+      spacing: print.spacing,
+      turn: layout.turn,
+      marks: print.marks,
+    });
+    const shopRecipe = recipeOf(shop, cutter, film);
+    if (!shopRecipe) return none(noRecipe(film, cutter));
+    const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
+    const shopKinds = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
+    const recipes = changedKinds(shopKinds, choices.cut, shop, cutter, film);
+    const bed = { widest: cutter.widest, margins: cutter.margins };
+    const planned = sheets.map((sheet) => {
+      const strip = strips(unit, sheet, film, bed);
+      const alignAt = ontoStrip(bed)([sheet.art.minX, sheet.art.minY - print.marks.away / 2]);
+      const program = programs(strip, recipes, machineOf(cutter), alignAt);
+      return { sheet, cut: { strip, cutter, recipe, shopRecipe, shopKinds, program } };
+    });
+    const laidOut = planned.map(({ cut }) => cut.strip);
+    const found = [
+      ...findings,
+      ...sheetFindings(unit, sheets, print, { printer, cutter, edges, room }),
+      ...toolFindings(film, laidOut, bedOf(cutter)),
+      ...shortFindings(film, laidOut),
+    ];
+    const printedPlan = { unit, film, cutter, edges, sheets: planned };
+    return { printed: printedPlan, findings: from('print', found) };
+  };
+}
+
+const none = (finding: Finding): PrintPlan => ({ printed: undefined, findings: [finding] });
+const areaOf = ({ colour, region }: ColourPlan): ColourArea => ({ colour, region });
+const destination = ({ colour, goesTo }: ColourPlan) => [colour, goesTo] as const;
+
+/** The film that is printed on: the one that was chosen, or the first that the shop has. */
+export const printableFilm = (
+  films: readonly Film[],
+  { film }: Pick<PrintChoices, 'film'>,
+): Film | undefined =>
+  films.find(({ id, print }) => print && id === film) ??
+  films.find(({ print, putAway }) => print && !putAway);
+
+/**
+ * What is printed as it is painted, and lines among it that are cut: colours of films lie on the print and leave nothing of it
+ * out, those that are switched off let the surface show.
+ */
+function paintedArt(
+  shapes: readonly PreparedShape[],
+  lines: readonly PreparedLine[],
+  goes: readonly (readonly [string, ColourPlan['goesTo']])[],
+  folds: Folds,
+): { readonly areas: readonly ColourArea[]; readonly followed: readonly PreparedLine[] } {
+  const to = new Map(goes);
+  const areas = shapes.flatMap((shape): ColourArea[] => {
+    const colour = folded(shape.colour, folds);
+    const where = to.get(colour);
+    if (where === 'print') return [{ colour, region: shape.region }];
+    return where === 'nothing' ? [{ colour: PAPER, region: shape.region }] : [];
+  });
+  const isCut = ({ kind, colour }: PreparedLine): boolean =>
+    kind !== 'print' && to.get(folded(colour, folds)) === 'print';
+  return { areas, followed: lines.filter(isCut) };
+}
+
+/**
+ * Where sheets are cut: at the machine that was chosen, or the first that takes them, one whose sensor reads their marks
+ * before others.
+ */
+function sheetCutter(film: Film, { print, cutter }: Choices, { cutters, printer }: Shop): Cutter | undefined {
+  const chosen = own(cutter.film, film.id) ?? cutter.order;
+  const named = cutters.find(({ id }) => id === chosen);
+  if (named) return named;
+  const { width, height } = sizeOf(film, print, printer ?? USUAL_PRINTER);
+  const takes = cutters.filter(
+    ({ narrowest, widest, trackLength, kind }) =>
+      height >= narrowest && height <= widest && (kind === 'roll' || width <= trackLength),
+  );
+  return takes.find(({ sensor }) => sensor?.kinds.includes(print.marks.kind)) ?? takes[0] ?? cutters[0];
+}
+
+/** Across the sheet what the rollers hold, along it its ends. */
+const edgesOf = ({ margins: { far, near, lead, tail } }: Cutter): SheetEdges => ({
+  left: lead,
+  right: tail,
+  top: far,
+  bottom: near,
+});
+
+/** The sheet that is printed on: a size that was chosen, the film's own sheets, or a length of its roll. */
+function roomOf(
+  film: Film,
+  print: PrintChoices,
+  printer: Printer,
+  cutter: Cutter,
+  edges: Printed['edges'],
+): SheetRoom {
+  const left = widerEdges(evenEdges(print.edge), widerEdges(edges.printer, edges.cutter));
+  const { width, height, isRoll } = sizeOf(film, print, printer);
+  if (!isRoll) return { width, height, edges: left };
+  return { width: Math.min(width, cutter.trackLength), height, edges: left, isRoll };
+}
+
+/** mm of a sheet; of a roll the longest that is printed. */
+function sizeOf({ rolls }: Film, { sheet }: Pick<PrintChoices, 'sheet'>, printer: Printer) {
+  if (sheet) return { ...sheet, isRoll: false };
+  const pile = rolls.find(({ sheets }) => sheets !== undefined);
+  if (pile) return { width: pile.lengthLeft, height: pile.width, isRoll: false };
+  const [roll = { width: printer.widest, lengthLeft: printer.longest }] = rolls;
+  return { width: Math.min(printer.longest, roll.lengthLeft), height: roll.width, isRoll: true };
+}
+
+const noPrintable: Finding = {
+  stage: 'print',
+  code: 'no-printable-film',
+  severity: 'stop',
+  message: 'The shop has no film that is printed on.',
+  waysOut: ['Mark a film as printable under Materials', 'Send the colours to a film instead'],
+};
+const nothingPainted: Finding = {
+  stage: 'print',
+  code: 'nothing-printed',
+  severity: 'stop',
+  message: 'Of the colours that go to print nothing is seen.',
+  waysOut: ['Send other colours to print under Films'],
+};

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+/** One printed sheet, large: what is printed and what is cut are two views of it. */
+import { useLocalStorage } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import type { LineKind } from '../../../../core/artwork/choices';
+import type { Bounds } from '../../../../core/geometry/bounds';
+import StageCanvas from '../../../stage/StageCanvas.vue';
+import { useOrder } from '../../../stores/order';
+import { duration, useUnits } from '../../../stores/units';
+import { LINE_KINDS } from '../artwork/kinds';
+import type { SheetLook } from './drawSheet';
+import { sheetDrawer } from './drawSheet';
+import LineSwatch from '../LineSwatch.vue';
+import SheetMarks from './SheetMarks.vue';
+
+const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
+const store = useOrder();
+const units = useUnits();
+const printed = computed(() => store.plan!.printed!);
+const picked = ref<string>();
+const sheet = computed(
+  () => printed.value.sheets.find(({ id }) => id === picked.value) ?? printed.value.sheets[0],
+);
+const LOOKS: readonly (readonly [SheetLook, string])[] = [
+  ['both', 'Both'],
+  ['printed', 'Printed'],
+  ['cut', 'Cut'],
+];
+const look = useLocalStorage<SheetLook>('jam-pan-sheet-look', 'both', {
+  serializer: { read: (kept) => LOOKS.find(([name]) => name === kept)?.[0] ?? 'both', write: String },
+});
+const box = computed<Bounds>(() => ({
+  minX: 0,
+  minY: 0,
+  maxX: sheet.value?.width ?? 1,
+  maxY: sheet.value?.height ?? 1,
+}));
+const draw = computed(() => sheetDrawer(printed.value, sheet.value!, look.value));
+/** Kept free around the sheet for what stands beside it, px. */
+const ROOM = { top: 26, right: 34, bottom: 30, left: 34 };
+const KIND_WORDS = new Map(LINE_KINDS.map(({ value, label }) => [value, label]));
+const kinds = computed(() => [...new Set(printed.value.lines.map(({ kind }) => kind))] as LineKind[]);
+const says = computed(() => {
+  const { width, height, places, seconds } = sheet.value!;
+  return [
+    `${units.number(width)} × ${units.length(height)}`,
+    `${places.length} on it`,
+    `${duration(seconds)} to cut`,
+  ].join(' · ');
+});
+</script>
+
+<template>
+  <div class="sheet">
+    <div class="head">
+      <div class="sheets" role="group" aria-label="Sheets">
+        <button
+          v-for="(one, i) in printed.sheets"
+          :key="one.id"
+          :aria-pressed="one.id === sheet?.id"
+          @click="picked = one.id"
+        >
+          Sheet {{ i + 1 }}
+        </button>
+      </div>
+      <div v-if="sheet" class="looks" role="group" aria-label="Shown of it">
+        <button v-for="[name, word] in LOOKS" :key="name" :aria-pressed="look === name" @click="look = name">
+          {{ word }}
+        </button>
+      </div>
+      <span v-if="sheet" class="says number">{{ says }}</span>
+    </div>
+    <StageCanvas
+      v-if="sheet"
+      v-slot="{ view: at }"
+      class="canvas"
+      :label="`Sheet ${printed.sheets.indexOf(sheet) + 1} of ${printed.sheets.length}`"
+      :box="box"
+      :draw="draw"
+      :content="[sheet, look]"
+      :room="ROOM"
+      @point="emit('point', $event)"
+    >
+      <SheetMarks :at="at" :sheet="sheet" />
+    </StageCanvas>
+    <p v-else class="none">No sheet can be laid out yet. See what is to be looked at on the left.</p>
+    <div v-if="sheet" class="legend">
+      <span><i class="hatch"></i>printer and rollers do not reach</span>
+      <span v-for="kind in kinds" :key="kind"
+        ><LineSwatch :kind="kind" />{{ KIND_WORDS.get(kind) ?? kind }}</span
+      >
+      <span class="soft">printed: art with its bleed, marks, code. Cut lines stay off the paper.</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  min-height: 0;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+  padding: 10px 14px 0;
+}
+.sheets {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  max-height: 66px;
+  overflow-y: auto;
+}
+button {
+  height: 29px;
+  padding: 0 10px;
+  font-size: 14px;
+  background: var(--card);
+  border: 1px solid var(--rule);
+  border-radius: var(--radius-card);
+  white-space: nowrap;
+}
+button[aria-pressed='true'] {
+  font-weight: 650;
+  background: var(--damson-soft);
+  border-color: var(--damson);
+}
+.looks {
+  display: flex;
+}
+.looks button {
+  border-radius: 0;
+  margin-left: -1px;
+}
+.looks button:first-child {
+  border-radius: var(--radius-card) 0 0 var(--radius-card);
+}
+.looks button:last-child {
+  border-radius: 0 var(--radius-card) var(--radius-card) 0;
+}
+.looks button[aria-pressed='true'] {
+  z-index: 1;
+}
+.says {
+  margin-left: auto;
+  font-size: 13px;
+  color: var(--ink-soft);
+  white-space: nowrap;
+}
+.none {
+  margin: 0;
+  padding: 20px;
+  color: var(--ink-soft);
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 22px;
+  padding: 6px 14px 14px;
+  font-size: 13px;
+}
+.legend span {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+}
+.soft {
+  color: var(--ink-soft);
+}
+.hatch {
+  width: 20px;
+  height: 13px;
+  background: repeating-linear-gradient(135deg, #c9bda6 0 1px, var(--card) 1px 5px);
+  border: 1px solid #c9bda6;
+}
+</style>
