@@ -86,7 +86,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^cutter-sim/', pathNot: '\\.test\\.ts$' },
       to: {
-        path: '^(contracts|server|web|cli|demo)/|^core/(?!devicelang/answers|hpgl/|swivel/tractrix)',
+        path: '^(contracts|server|web|cli|demo)/|^core/(?!devicelang/answers|hpgl/|swivel/tractrix|random)',
       },
     },
     {

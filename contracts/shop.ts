@@ -133,6 +133,7 @@ export const cutterSchema = z.object({
       farthest: z.number(),
       noise: z.number(),
       reach: z.number(),
+      offset: z.tuple([z.number(), z.number()]).readonly(),
     })
     .optional(),
 });

@@ -7,9 +7,15 @@ import type { Reach } from './spec';
 export type Step =
   | { readonly kind: 'move'; readonly x: number; readonly y: number; readonly down: boolean }
   | { readonly kind: 'answer'; readonly question: Question }
+  | { readonly kind: 'seen'; readonly from: Place; readonly to: Place; readonly values: number }
   | { readonly kind: 'pen'; readonly down: boolean }
   | { readonly kind: 'reset' }
   | { readonly kind: 'set'; readonly what: 'speed' | 'force' | 'tool'; readonly value: number };
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
+}
 
 export type Move = Step & { readonly kind: 'move' };
 
@@ -26,6 +32,8 @@ export interface Front {
   readonly clear: (x: number, y: number) => void;
 }
 
+/** Values that are told of one look at the most. */
+const MOST_VALUES = 4000;
 /** Steps planned ahead. */
 export const AHEAD = 160;
 
@@ -67,9 +75,25 @@ export function createFront(reach: () => Reach, step: number): Front {
       case 'OS':
         steps.push({ kind: 'answer', question: code });
         return;
+      case 'RS':
+        return scan(values);
       default:
         error = true;
     }
+  }
+
+  /** Straight from one place to another, looking all the way: x1, y1, x2, y2 and how many values are told. */
+  function scan([x1, y1, x2, y2, many]: readonly number[]): void {
+    if (!(many >= 2 && many <= MOST_VALUES) || ![x1, y1, x2, y2].every(Number.isFinite)) {
+      error = true;
+      return;
+    }
+    if (down) steps.push({ kind: 'pen', down: false });
+    [down, relative] = [false, false];
+    moves([x1, y1]);
+    const from = { x, y };
+    moves([x2, y2]);
+    steps.push({ kind: 'seen', from, to: { x, y }, values: Math.round(many) });
   }
 
   function moves(values: readonly number[]): void {

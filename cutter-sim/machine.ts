@@ -3,13 +3,14 @@
  * the film and remembers where the tip went and how deep. Knows nothing of the program that feeds it.
  */
 import type { Question } from '../core/devicelang/answers';
-import { writeLimits, writeName, writeStanding, writeStatus } from '../core/devicelang/answers';
+import { writeLimits, writeName, writeSeen, writeStanding, writeStatus } from '../core/devicelang/answers';
 import type { Move, Step } from './front';
 import { createFront } from './front';
 import type { Spot } from './motion';
 import { travel } from './motion';
-import type { LoadedFilm, MachineSpec } from './spec';
-import { reachOf } from './spec';
+import { gaussian } from '../core/random';
+import type { LoadedFilm, MachineSpec, SensorSpec } from './spec';
+import { onFilm, reachOf } from './spec';
 import type { Depth, Point } from './tool';
 import { createPoint } from './tool';
 
@@ -50,7 +51,21 @@ export interface MachineStatus {
   readonly display: string;
 }
 
+/** Places of a spot that is looked at, in its radius. */
+const SPOT = [
+  [0, 0],
+  [0.7, 0],
+  [-0.7, 0],
+  [0, 0.7],
+  [0, -0.7],
+  [0.6, 0.6],
+  [-0.6, 0.6],
+  [0.6, -0.6],
+  [-0.6, -0.6],
+] as const;
 const PEN_SECONDS = 0.04;
+/** Of the noise that its sensor sees. */
+const SEED = 20_250_601;
 /** Tip samples are at most this far apart, mm. */
 const SAMPLE = 0.1;
 const OWN_FORCE = 80;
@@ -70,6 +85,7 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
   let entry = 0;
   let owed = 0;
   let missingTool = false;
+  const blur = gaussian(SEED, 1);
 
   const isFull = (): boolean => front.buffered() >= spec.bufferBytes;
   const next = (move: Move) =>
@@ -110,6 +126,8 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
         return;
       case 'answer':
         return answer(reply(step.question));
+      case 'seen':
+        return answer(writeSeen(seenBetween(step.from, step.to, step.values)));
     }
   }
 
@@ -153,6 +171,26 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
     if (what !== 'tool' || value === 0) return;
     if (spec.tools[value - 1]) tool = value;
     else missingTool = true;
+  }
+
+  /** What the sensor saw on its way, evenly spaced; without one, or without a print, all is alike. */
+  function seenBetween(from: Spot, to: Spot, values: number): number[] {
+    const { sensor } = spec;
+    return Array.from({ length: values }, (_, i) => {
+      const t = i / (values - 1);
+      const at = { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t };
+      return sensor && film?.print ? see(at, sensor, film) + blur() * sensor.noise : 0;
+    });
+  }
+
+  /** The mean of a spot. */
+  function see({ x, y }: Spot, { offset, spot }: SensorSpec, { print }: LoadedFilm): number {
+    const r = spot / 2;
+    const around = SPOT.map(([dx, dy]) => {
+      const place = onFilm(spec, film!, x + offset[0] + dx * r, y + offset[1] + dy * r);
+      return print!.reflectance(...place);
+    });
+    return around.reduce((sum, value) => sum + value, 0) / around.length;
   }
 
   function reply(question: Question): string {

@@ -16,6 +16,8 @@ export const CURLEW_SPEC: MachineSpec = {
   takesSpeed: true,
   forceKnob: null,
   tools: [{ kind: 'knife', bladeOffset: 0.25, wear: 0.05 }],
+  sensor: { offset: [10, 0.8], spot: 0.3, noise: 0.02 },
+  trueness: [1.0006, 0.9998],
 };
 
 /** An older one: force is a knob at its front. */
@@ -24,7 +26,7 @@ export const HERON_SPEC: MachineSpec = {
   across: 640,
   along: Infinity,
   edges: { far: 12.7, near: 9 },
-  axes: { step, feedAxis: 'y', feedReversed: false },
+  axes: { step, feedAxis: 'y', feedReversed: false, acrossReversed: true },
   bufferBytes: 1024,
   acceleration: 4000,
   travelSpeed: 40,
@@ -47,6 +49,8 @@ export const PLOVER_SPEC: MachineSpec = {
   takesSpeed: true,
   forceKnob: null,
   tools: [{ kind: 'knife', bladeOffset: 0.3, wear: 0 }],
+  sensor: { offset: [-8, 0.6], spot: 0.4, noise: 0.03 },
+  trueness: [1.0012, 1.0004],
 };
 
 export const SALTPAN_SPEC: MachineSpec = {
@@ -54,7 +58,7 @@ export const SALTPAN_SPEC: MachineSpec = {
   across: 600,
   along: 900,
   edges: { far: 5, near: 5 },
-  axes: { step: 0.01, feedAxis: 'y', feedReversed: true },
+  axes: { step: 0.01, feedAxis: 'y', feedReversed: true, acrossReversed: true },
   bufferBytes: 8192,
   acceleration: 6000,
   travelSpeed: 50,
@@ -62,6 +66,8 @@ export const SALTPAN_SPEC: MachineSpec = {
   takesSpeed: true,
   forceKnob: null,
   tools: [{ kind: 'knife', bladeOffset: 0.25, wear: 0 }, { kind: 'wheel' }],
+  sensor: { offset: [0.5, -12], spot: 0.3, noise: 0.015 },
+  trueness: [0.9999, 1.0001],
 };
 
 const film = (name: string, width: number, length: number, toughness = 60): LoadedFilm => ({

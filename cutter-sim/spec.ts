@@ -1,4 +1,5 @@
 /** What a simulated cutter is, and what lies in it. */
+import type { LoadedPrint } from './print';
 
 /** Which of its axes runs along the film, and which way round they count. */
 export interface Axes {
@@ -7,6 +8,18 @@ export interface Axes {
   readonly feedAxis: 'x' | 'y';
   /** Counts down from the film's beginning. */
   readonly feedReversed: boolean;
+  /** Counts from the far edge instead of the near one. */
+  readonly acrossReversed?: boolean;
+}
+
+/** What looks at printed sheets. */
+export interface SensorSpec {
+  /** mm on its own axes from the knife to what it sees. */
+  readonly offset: readonly [x: number, y: number];
+  /** mm: the spot that it sees at once is so wide */
+  readonly spot: number;
+  /** Standard deviation of one value, of a reflectance from 0 to 1. */
+  readonly noise: number;
 }
 
 export interface MachineSpec {
@@ -28,6 +41,9 @@ export interface MachineSpec {
   readonly forceKnob: number | null;
   /** First and second holder. */
   readonly tools: readonly Tool[];
+  readonly sensor?: SensorSpec;
+  /** Lengths that it moves over lengths it was told, along its film and across it. */
+  readonly trueness?: readonly [along: number, across: number];
 }
 
 /** What is in a holder; of a knife, the blade that is really in: its offset, and how worn it is, 0 when new. */
@@ -41,12 +57,26 @@ export interface LoadedFilm {
   readonly length: number;
   /** g that a new blade needs to cut it cleanly */
   readonly toughness: number;
+  /** What is printed on it. */
+  readonly print?: LoadedPrint;
 }
 
 /** What the head reaches of the film that is in, mm on the machine's own axes; nothing without film. */
 export interface Reach {
   readonly x: readonly [number, number];
   readonly y: readonly [number, number];
+}
+
+/** A place on the machine's own axes, mm, as a place of the film: along it from its beginning, across it from its far edge. */
+export function onFilm(
+  { across, edges, axes, trueness: [long, wide] = [1, 1] }: MachineSpec,
+  { width }: LoadedFilm,
+  x: number,
+  y: number,
+): readonly [along: number, across: number] {
+  const [feed, side] = axes.feedAxis === 'x' ? [x, y] : [y, x];
+  const far = axes.acrossReversed ? edges.far : Math.min(width, across) - edges.near;
+  return [(axes.feedReversed ? -feed : feed) * long, far + (axes.acrossReversed ? side : -side) * wide];
 }
 
 export function reachOf({ across, along, edges, axes }: MachineSpec, film: LoadedFilm | undefined): Reach {

@@ -138,7 +138,14 @@ export const CURLEW: Cutter = {
   speed: { least: 5, most: 100 },
   ownSpeed: 30,
   motion: { acceleration: 8000, travelSpeed: 60, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
-  sensor: { kinds: ['in', 'out', 'dots'], most: 24, farthest: 3000, noise: 0.02, reach: 12 },
+  sensor: {
+    kinds: ['in', 'out', 'dots'],
+    most: 24,
+    farthest: 3000,
+    noise: 0.02,
+    reach: 12,
+    offset: [10, 0.8],
+  },
   device: {
     step,
     feedAxis: 'x',
@@ -190,7 +197,7 @@ export const PLOVER: Cutter = {
   speed: { least: 1, most: 40 },
   ownSpeed: 15,
   motion: { acceleration: 2500, travelSpeed: 30, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
-  sensor: { kinds: ['in', 'dots'], most: 12, farthest: 1200, noise: 0.03, reach: 8 },
+  sensor: { kinds: ['in', 'dots'], most: 12, farthest: 1200, noise: 0.03, reach: 8, offset: [-8, 0.6] },
   device: {
     step: 0.05,
     feedAxis: 'x',
@@ -217,7 +224,14 @@ export const SALTPAN: Cutter = {
   speed: { least: 1, most: 60 },
   ownSpeed: 20,
   motion: { acceleration: 6000, travelSpeed: 50, cornerTolerance: 0.03, down: 0.04, up: 0.04 },
-  sensor: { kinds: ['in', 'out', 'dots'], most: 16, farthest: 1000, noise: 0.015, reach: 12 },
+  sensor: {
+    kinds: ['in', 'out', 'dots'],
+    most: 16,
+    farthest: 1000,
+    noise: 0.015,
+    reach: 12,
+    offset: [0.5, -12],
+  },
   device: {
     step: 0.01,
     feedAxis: 'y',

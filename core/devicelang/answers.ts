@@ -36,6 +36,23 @@ export const writeName = (name: string): string => `${name.toUpperCase()}${ANSWE
 export const writeStatus = (ready: boolean, error: boolean): string =>
   `${(ready ? READY : 0) + (error ? ERROR : 0)}${ANSWER_END}`;
 
+/** What a sensor saw, in thousandths of the light that white throws back. */
+export const writeSeen = (values: readonly number[]): string =>
+  `${values.map((value) => Math.round(1000 * value)).join(',')}${ANSWER_END}`;
+
+/**
+ * Has a sensor look along a straight line. No published instruction does that: every make has its own, and this one is the
+ * simulated shop's.
+ */
+export const lookAlong = (from: UnitSpot, to: UnitSpot, values: number): string =>
+  `RS${from.join(',')},${to.join(',')},${values};`;
+type UnitSpot = readonly [x: number, y: number];
+
+/** @returns undefined when the line is an answer to something else */
+export function readSeen(line: string, values: number): number[] | undefined {
+  return integers(line, values)?.map((value) => value / 1000);
+}
+
 /** @returns undefined when the line is an answer to something else */
 export function readStanding(line: string): Standing | undefined {
   const values = integers(line, 3);

@@ -33,6 +33,8 @@ export interface MarkSensor {
   readonly noise: number;
   /** mm around where a mark should be in which it is looked for */
   readonly reach: number;
+  /** mm on the cutter's own axes from the knife to what it sees */
+  readonly offset: readonly [x: number, y: number];
 }
 
 /** Half an inch kept in hand (common practice, no source). */

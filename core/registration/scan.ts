@@ -1,6 +1,6 @@
 /** A printed line found in what a sensor saw on its way across: to a small part of a step. */
 import type { Spot } from '../geometry/spot';
-import { leastSquares } from './leastSquares';
+import { createNormal } from './normalEquations';
 
 /** What a sensor saw, evenly spaced, as it moved straight over a sheet. */
 export interface Scan {
@@ -127,16 +127,15 @@ function fitSteps(
   ];
   let [low, high, blur] = [coarse.at - 0.5, coarse.at + wide - 0.5, Math.max(1, wide / 6)];
   for (let round = 0; round < ROUNDS; round++) {
-    const rows: number[][] = [];
-    const off: number[] = [];
+    const normal = createNormal(5);
     for (let i = from; i < to; i++) {
       const [a, b] = [(i - low) / blur, (i - high) / blur];
       const inside = normalCdf(a) - normalCdf(b);
       const [da, db] = [normalPdf(a) / blur, normalPdf(b) / blur];
-      rows.push([1, inside, -depth * da, depth * db, depth * (b * db - a * da)]);
-      off.push(values[i] - base - depth * inside);
+      const row = [1, inside, -depth * da, depth * db, depth * (b * db - a * da)];
+      normal.add(row, values[i] - base - depth * inside);
     }
-    const solved = leastSquares(rows, off);
+    const solved = normal.solve();
     if (!solved) return undefined;
     const { unknowns: d, covariance, rss, freedom } = solved;
     const most = wide / 2;

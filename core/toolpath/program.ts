@@ -227,7 +227,7 @@ class ProgramWriter {
 }
 
 /** Rounds to whole machine steps, each point by itself so that no error adds up; repeats are dropped. */
-function ontoGrid(points: Float64Array, step: number): Float64Array {
+export function ontoGrid(points: Float64Array, step: number): Float64Array {
   const out = new Float64Array(points.length);
   let n = 0;
   for (let i = 0; i < points.length; i += 2) {

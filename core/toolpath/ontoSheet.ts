@@ -1,0 +1,31 @@
+/** A sheet's cut moved to where the sheet lies. */
+import type { Spot } from '../geometry/spot';
+import type { CutProgram } from './program';
+import { ontoGrid } from './program';
+
+/** A way may bend: mm from one point to the next at the most. */
+const LONGEST = 5;
+
+/**
+ * Moves every place of a program to where the sheet's marks say that it lies. Straight stretches are taken in short ones, since
+ * a bowed sheet bends them.
+ * @param map from where it was designed to where it lies, mm in the cutter
+ * @param step mm of the cutter's own grid
+ */
+export function ontoSheet(program: CutProgram, map: (at: Spot) => Spot, step: number): CutProgram {
+  const lines = program.lines.map((line) => ({ ...line, points: ontoGrid(moved(line.points, map), step) }));
+  return { ...program, lines };
+}
+
+function moved(points: Float64Array, map: (at: Spot) => Spot): Float64Array {
+  const out: number[] = [...map([points[0], points[1]])];
+  for (let i = 2; i < points.length; i += 2) {
+    const [fx, fy, tx, ty] = [points[i - 2], points[i - 1], points[i], points[i + 1]];
+    const parts = Math.max(1, Math.ceil(Math.hypot(tx - fx, ty - fy) / LONGEST));
+    for (let k = 1; k <= parts; k++) {
+      const [x, y] = map([fx + ((tx - fx) * k) / parts, fy + ((ty - fy) * k) / parts]);
+      out.push(x, y);
+    }
+  }
+  return Float64Array.from(out);
+}

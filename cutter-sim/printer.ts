@@ -1,0 +1,41 @@
+/** The simulated printer: draws a PDF as it is, by a renderer that is none of ours, and keeps what it printed. */
+import { PDFiumLibrary } from '@hyzyla/pdfium';
+import type { Print } from './print';
+
+const PER_MM = 10;
+const POINTS = 72 / 25.4;
+/** mm: a page is no longer or wider. */
+const LARGEST = 3000;
+
+export class PrintProblem extends Error {}
+
+let library: Promise<PDFiumLibrary> | undefined;
+
+/** Prints the first page of a PDF. @throws PrintProblem when it is none, or larger than the printer takes */
+export async function printPage(pdf: Uint8Array): Promise<Print> {
+  library ??= PDFiumLibrary.init();
+  const document = await (await library).loadDocument(pdf).catch(() => {
+    throw new PrintProblem('That is no PDF.');
+  });
+  try {
+    const page = document.getPage(0);
+    const { originalWidth, originalHeight } = page.getOriginalSize();
+    const [width, height] = [originalWidth / POINTS, originalHeight / POINTS];
+    if (width > LARGEST || height > LARGEST)
+      throw new PrintProblem('The page is larger than the printer takes.');
+    const image = await page.render({ scale: (25.4 * PER_MM) / 72, render: 'bitmap' });
+    return { width, height, columns: image.width, rows: image.height, grey: greyOf(image.data) };
+  } finally {
+    document.destroy();
+  }
+}
+
+/** Luma of blue, green, red and opacity (ITU-R BT.601), on white. */
+function greyOf(data: Uint8Array): Uint8Array {
+  const grey = new Uint8Array(data.length / 4);
+  for (let i = 0, at = 0; i < grey.length; i++, at += 4) {
+    const luma = 0.114 * data[at] + 0.587 * data[at + 1] + 0.299 * data[at + 2];
+    grey[i] = Math.round(255 + ((luma - 255) * data[at + 3]) / 255);
+  }
+  return grey;
+}
