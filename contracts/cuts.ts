@@ -1,6 +1,7 @@
 /** Cuts, and what orders share on a film, as they cross the wire. */
 import { z } from 'zod';
 import { choicesSchema } from './choices';
+import { cutSheetSchema, sheetReadingSchema } from './print';
 import { filmSchema, recipeSchema, rollsSchema } from './shop';
 
 export const cutStateSchema = z.enum([
@@ -69,6 +70,10 @@ export const cutSchema = z.object({
       }),
     )
     .readonly(),
+  /** Of a printed sheet: what is read of it; null: plain film. */
+  sheet: cutSheetSchema.nullable(),
+  /** How the sheet lies, once it was read. */
+  reading: sheetReadingSchema.nullable(),
   /** What was left of the film it was cut from, with what is to be written on it. */
   offcuts: rollsSchema,
   recipe: recipeSchema,

@@ -223,6 +223,11 @@ export const ENDPOINTS = {
     says: 'A printed sheet: what is printed as PDF or PNG, what is cut as SVG, DXF or HP-GL',
     gives: 'application/octet-stream',
   },
+  'POST /api/orders/{id}/sheets/{sheet}/print': {
+    params: bySheet,
+    says: "Send a sheet to the shop's printer",
+    gives: z.object({ name: z.string() }),
+  },
   'POST /api/orders/{id}/queue': {
     params: byId,
     says: 'Queue a cut for each strip',

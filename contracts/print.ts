@@ -1,5 +1,7 @@
 /** Printed sheets as they cross the wire. */
 import { z } from 'zod';
+import { MARK_KINDS } from '../core/print/choices';
+import { MODELS } from '../core/registration/models';
 
 /** What is printed as PDF or picture; what is cut as drawing, or as HP-GL. */
 export const SHEET_FILES = ['pdf', 'png', 'svg', 'dxf', 'plt'] as const;
@@ -12,3 +14,64 @@ export const sheetQuery = z.object({
   dpi: z.coerce.number().int().min(36).max(1200).default(300),
 });
 export type SheetQuery = z.output<typeof sheetQuery>;
+
+const spot = z.tuple([z.number(), z.number()]).readonly();
+
+/** A printed sheet on its way to a cutter. */
+export const cutSheetSchema = z.object({
+  /** Which of how many, from 1. */
+  number: z.number(),
+  of: z.number(),
+  /** mm */
+  width: z.number(),
+  height: z.number(),
+  /** mm that marks are wide */
+  line: z.number(),
+  /** In the order in which they are read, mm on the strip of a sheet that lies straight. */
+  marks: z
+    .array(
+      z.object({
+        kind: z.enum(MARK_KINDS),
+        at: spot,
+        arms: spot,
+      }),
+    )
+    .readonly(),
+});
+export type CutSheet = z.infer<typeof cutSheetSchema>;
+
+/** What a sensor made of a sheet. */
+export const sheetReadingSchema = z.object({
+  /** Every mark that was read, in order: where it is, mm on the strip; how far off the fit it lies; what one look across it saw. */
+  marks: z
+    .array(
+      z.object({
+        at: spot,
+        off: spot,
+        contrast: z.number(),
+        scan: z.object({
+          step: z.number(),
+          values: z.array(z.number()).readonly(),
+          edges: spot.nullable(),
+        }),
+      }),
+    )
+    .readonly(),
+  /** Null: the marks are not those of this sheet, or one was not found. */
+  fit: z
+    .object({
+      model: z.enum(MODELS),
+      rotation: z.number(),
+      scaleX: z.number(),
+      scaleY: z.number(),
+      skew: z.number(),
+      bow: z.number(),
+      worst: z.number(),
+      limit: z.number(),
+      isTurned: z.boolean(),
+    })
+    .nullable(),
+  /** What a person is told beside it. */
+  notes: z.array(z.string()).readonly(),
+});
+export type ReadSheet = z.infer<typeof sheetReadingSchema>;

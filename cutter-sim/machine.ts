@@ -26,6 +26,8 @@ export interface Machine {
   /** Lets time pass, in seconds of the machine's own time. */
   readonly advance: (seconds: number) => void;
   readonly load: (film: LoadedFilm | undefined) => void;
+  /** An operator moves the head by the machine's own keys. */
+  readonly put: (to: Spot) => void;
   readonly status: () => MachineStatus;
   readonly strokes: () => readonly CutStroke[];
   readonly isFull: () => boolean;
@@ -214,6 +216,11 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
       film = put;
       head = { x: 0, y: 0 };
       front.clear(0, 0);
+      down = false;
+    },
+    put: (to) => {
+      head = to;
+      front.clear(to.x, to.y);
       down = false;
     },
     strokes: () => strokes,

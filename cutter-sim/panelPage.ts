@@ -7,7 +7,7 @@ export const PANEL_PAGE = `<!doctype html>
   output { display: block; font: 20px/1.6 ui-monospace, monospace; background: #101a12; color: #a5e08c; padding: .6rem .9rem; border-radius: 6px; min-height: 4.8rem; white-space: pre; }
   form { display: grid; grid-template-columns: 1fr 1fr; gap: .8rem; margin-top: 1.2rem; }
   label { display: grid; gap: .2rem; font-size: 14px; }
-  input { font: inherit; padding: .5rem; border-radius: 6px; border: 1px solid #15121a; }
+  input, select { font: inherit; padding: .5rem; border-radius: 6px; border: 1px solid #15121a; }
   button { font: inherit; min-height: 44px; border-radius: 8px; border: 1px solid #15121a; background: #e9e0cd; color: #201b26; cursor: pointer; }
   [hidden] { display: none !important; }
 </style>
@@ -19,6 +19,9 @@ export const PANEL_PAGE = `<!doctype html>
     <button>Load this film</button>
     <button type="button" id="unload">Take the film out</button>
     <button type="button" id="off">Switch off and on</button>
+    <label id="prints" hidden>Print in the tray <select name="print"></select></label>
+    <label id="aslant" hidden>Lies aslant, ° <input name="turn" type="number" value="0" min="-180" max="180" step="0.1"></label>
+    <button type="button" id="lay" hidden>Load this print</button>
     <label id="knob" hidden>Force knob, g <input name="force" type="number" min="0" max="1000" step="5"></label>
   </form>
 </main>
@@ -31,6 +34,13 @@ export const PANEL_PAGE = `<!doctype html>
   unload.onclick = () => post('/unload');
   off.onclick = () => post('/switch-off');
   film.force.onchange = () => post('/knob', { force: Number(film.force.value) });
+  lay.onclick = () => post('/load-print', { print: Number(film.print.value), turn: Number(film.turn.value) });
+  setInterval(async () => {
+    const tray = await (await fetch('/tray')).json();
+    prints.hidden = aslant.hidden = lay.hidden = tray.length === 0;
+    if (film.print.options.length === tray.length || document.activeElement === film.print) return;
+    film.print.replaceChildren(...tray.map(({ id, name }) => new Option(name, id)).reverse());
+  }, 1000);
   setInterval(async () => {
     const s = await (await fetch('/status')).json();
     document.title = s.name + ', front panel';

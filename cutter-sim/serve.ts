@@ -4,10 +4,16 @@ import type { IncomingMessage } from 'node:http';
 import { createServer as createTcp } from 'node:net';
 import type { AddressInfo, Server, Socket } from 'node:net';
 import { z } from 'zod';
+import type { Machine } from './machine';
 import { createMachine } from './machine';
 import { DEMO_MACHINES } from './machines';
 import { PANEL_PAGE } from './panelPage';
+import type { Print } from './print';
+import { lay } from './print';
+import type { RunningPrinter, Tray } from './prints';
+import { servePrinter } from './prints';
 import type { LoadedFilm, MachineSpec } from './spec';
+import { fromFilm, onFilm } from './spec';
 
 export interface SimOptions {
   readonly spec: MachineSpec;
@@ -16,6 +22,8 @@ export interface SimOptions {
   readonly port?: number;
   readonly panelPort?: number;
   readonly film?: LoadedFilm;
+  /** Prints that can be laid into it. */
+  readonly tray?: Tray;
 }
 
 export interface RunningSim {
@@ -33,6 +41,51 @@ const filmSchema = z.object({
   toughness: z.number().min(5).max(500).default(60),
 });
 
+/** How a print is laid into a cutter, and what became of it on the way. */
+const laySchema = z.object({
+  print: z.number().int(),
+  turn: z.number().min(-360).max(360).default(0),
+  shift: z.tuple([z.number().min(-200).max(200), z.number().min(-200).max(200)]).default([0, 0]),
+  stretch: z.tuple([z.number().min(0.5).max(2), z.number().min(0.5).max(2)]).default([1, 1]),
+  bow: z.number().min(-20).max(20).default(0),
+  mirrored: z.boolean().default(false),
+  ink: z.number().min(0).max(1).default(1),
+  /** What lies over it: x, y and radius, mm on the page. */
+  covers: z
+    .array(z.tuple([z.number(), z.number(), z.number()]))
+    .max(20)
+    .default([]),
+  /** Where the operator puts the head: a place of the page, met to a few millimetres. */
+  head: z.tuple([z.number(), z.number()]).optional(),
+});
+
+function layPrint(
+  machine: Machine,
+  spec: MachineSpec,
+  print: Print,
+  { print: _id, head, ...lie }: z.infer<typeof laySchema>,
+): void {
+  const loaded = lay(print, lie);
+  machine.load({ name: 'print', width: print.height, length: print.width, toughness: 60, print: loaded });
+  if (!head) return;
+  const [x, y] = fromFilm(spec, print.height, ...loaded.onFilm(...head));
+  machine.put({ x, y });
+}
+
+/** What was cut as it lies on the print, mm on the page. */
+function onPrint(spec: MachineSpec, machine: Machine): number[][] {
+  const { film } = machine.status();
+  const { print } = film ?? {};
+  if (!film || !print) return [];
+  return machine
+    .strokes()
+    .map(({ points }) =>
+      points.flatMap((_, i) =>
+        i % 2 === 0 ? [...print.toPage(...onFilm(spec, film, points[i], points[i + 1]))] : [],
+      ),
+    );
+}
+
 const knobSchema = z.object({ force: z.number().min(0).max(1000) });
 
 export async function serveSim({
@@ -41,6 +94,7 @@ export async function serveSim({
   port = 0,
   panelPort = 0,
   film,
+  tray = new Map(),
 }: SimOptions): Promise<RunningSim> {
   let client: Socket | undefined;
   const machine = createMachine(spec, (text) => client?.write(text, 'latin1'));
@@ -78,6 +132,9 @@ export async function serveSim({
       return void response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8' }).end(PANEL_PAGE);
     if (at === 'GET /status') return send(200, machine.status());
     if (at === 'GET /record') return send(200, { lines: machine.strokes() });
+    if (at === 'GET /on-print') return send(200, { lines: onPrint(spec, machine) });
+    if (at === 'GET /tray')
+      return send(200, [...tray].map(([id, { name }]) => ({ id, name }))); // prettier-ignore
     if (at === 'POST /switch-off') {
       client?.destroy();
       machine.drop();
@@ -87,13 +144,21 @@ export async function serveSim({
       machine.load(undefined);
       return send(200, machine.status());
     }
-    if (at !== 'POST /load' && at !== 'POST /knob') return send(404, { message: 'nothing here' });
+    if (at !== 'POST /load' && at !== 'POST /knob' && at !== 'POST /load-print')
+      return send(404, { message: 'nothing here' });
     bodyOf(request)
       .then((body) => {
         if (at === 'POST /knob') {
           const knob = knobSchema.safeParse(body);
           if (!knob.success) return send(400, { message: 'the force is a number of g' });
           machine.turnKnob(knob.data.force);
+          return send(200, machine.status());
+        }
+        if (at === 'POST /load-print') {
+          const laid = laySchema.safeParse(body);
+          const print = laid.success ? tray.get(laid.data.print)?.print : undefined;
+          if (!laid.success || !print) return send(400, { message: 'there is no such print in the tray' });
+          layPrint(machine, spec, print, laid.data);
           return send(200, machine.status());
         }
         const parsed = filmSchema.safeParse(body);
@@ -116,16 +181,21 @@ export async function serveSim({
   };
 }
 
-/** All of the demo shop's cutters, by id. */
-export async function serveShop(timeFactor: number): Promise<Readonly<Record<string, RunningSim>>> {
+/** All of the demo shop's cutters, by id, and its printer under a name that no cutter has. */
+export async function serveShop(
+  timeFactor: number,
+): Promise<Readonly<Record<string, RunningSim | RunningPrinter>>> {
+  const printer = await servePrinter();
   const running = Object.entries(DEMO_MACHINES).map(
-    async ([id, machine]) => [id, await serveSim({ ...machine, timeFactor })] as const,
+    async ([id, machine]) => [id, await serveSim({ ...machine, timeFactor, tray: printer.tray })] as const,
   );
-  return Object.fromEntries(await Promise.all(running));
+  return { ...Object.fromEntries(await Promise.all(running)), [PRINTER]: printer };
 }
 
+const PRINTER = 'printer';
+
 /** How each of them is reached, by id. */
-export const linksTo = (sims: Readonly<Record<string, RunningSim>>) =>
+export const linksTo = (sims: Readonly<Record<string, Pick<RunningSim, 'port' | 'panel'>>>) =>
   Object.fromEntries(
     Object.entries(sims).map(([id, { port, panel }]) => [id, { host: '127.0.0.1', port, panel }]),
   );

@@ -79,6 +79,19 @@ export function onFilm(
   return [(axes.feedReversed ? -feed : feed) * long, far + (axes.acrossReversed ? side : -side) * wide];
 }
 
+/** The other way round. */
+export function fromFilm(
+  { across, edges, axes, trueness: [long, wide] = [1, 1] }: MachineSpec,
+  width: number,
+  along: number,
+  down: number,
+): readonly [x: number, y: number] {
+  const far = axes.acrossReversed ? edges.far : Math.min(width, across) - edges.near;
+  const feed = (axes.feedReversed ? -along : along) / long;
+  const side = ((down - far) * (axes.acrossReversed ? 1 : -1)) / wide;
+  return axes.feedAxis === 'x' ? [feed, side] : [side, feed];
+}
+
 export function reachOf({ across, along, edges, axes }: MachineSpec, film: LoadedFilm | undefined): Reach {
   const width = film ? Math.min(film.width, across) - edges.far - edges.near : 0;
   const length = film ? Math.min(film.length, along) : 0;

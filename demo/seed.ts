@@ -10,6 +10,7 @@ import { cutters, films, orders, recipes } from '../server/db/schema';
 import type { Link } from '../server/db/schema';
 import type { CutServices } from '../server/services/cuts';
 import { startOrder } from '../server/services/orders';
+import { changeSettings } from '../server/services/settings';
 import { DEMO_SHOP } from './shop';
 
 const { artwork, layout, films: filmChoices, print } = DEFAULT_CHOICES;
@@ -109,12 +110,16 @@ export async function seedShop(
     return links[cutterId] ? [{ cutterId, filmId, kind: kind as LineKind, data }] : [];
   });
   await db.insert(recipes).values(rows).onConflictDoNothing();
+  const printer = links[PRINTER]?.panel;
+  if (printer) await changeSettings(db, { printerLink: printer });
   // numbers that stand on the demo's offcuts are not given again
   await db.execute(
     sql`select setval('offcut_numbers', greatest(${LAST_OFFCUT}, (select last_value from offcut_numbers)))`,
   );
 }
 
+/** The printer's name among what is linked. */
+const PRINTER = 'printer';
 /** Of the offcuts on the demo's rack. */
 const LAST_OFFCUT = 21;
 

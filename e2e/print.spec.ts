@@ -2,6 +2,8 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Download, Page } from '@playwright/test';
+import { Resvg } from '@resvg/resvg-js';
+import { nearestOn } from '../core/geometry/nearestOnLine.testing';
 import { choose, expect, saved, section, settled, test } from './shop';
 
 const stickers = async (page: Page): Promise<void> => {
@@ -140,4 +142,84 @@ test('a new drawing is sent to print; its sheets come as PDF without the cut, an
     'true',
   );
   await page.getByRole('button', { name: 'Both', exact: true }).click();
+});
+
+/** What was cut of a sheet, and how far beside its print; mm on the page. */
+async function besidePrint(page: Page, panel: string, order: number): Promise<number> {
+  const { lines } = (await (await fetch(`${panel}/on-print`)).json()) as { lines: number[][] };
+  const svg = await page.evaluate(
+    async (id) => (await fetch(`/api/orders/${id}/sheets/sheet-1?as=svg`)).text(),
+    order,
+  );
+  const outlines = [...svg.matchAll(/ d="M([^"Z]+)Z"/g)].map(([, d]) => d.split(/[L ]/).map(Number));
+  const near = nearestOn(outlines);
+  const off = lines
+    .slice(1)
+    .flatMap((line) =>
+      Array.from({ length: Math.floor(line.length / 60) }, (_, i) => near([line[60 * i], line[60 * i + 1]])),
+    );
+  expect(off.length).toBeGreaterThan(100);
+  return Math.max(...off);
+}
+const lay = async (panel: string, body: object): Promise<void> =>
+  expect((await fetch(`${panel}/load-print`, { method: 'POST', body: JSON.stringify(body) })).ok).toBe(true);
+/** Number of the newest print in the tray. */
+const newest = async (panel: string): Promise<number> =>
+  ((await (await fetch(`${panel}/tray`)).json()) as { id: number }[]).at(-1)!.id;
+
+test('from the printer to the cut: a sheet of another order is refused, the right one is read as it lies and cut on its print', async ({
+  page,
+  shop,
+}) => {
+  const panel = shop.panels.plover;
+  await stickers(page);
+  await page.getByRole('button', { name: 'Print it' }).first().click();
+  await expect(page.getByText('in Siskin’s tray')).toBeVisible();
+  const theirs = await newest(panel);
+
+  // a picture with a clear ground, printed as it was traced
+  await page.goto('/orders');
+  const badge = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="360" height="240"><ellipse cx="180" cy="120" rx="170" ry="110" fill="#2e6f7e"/><path d="M150 60h60v120h-60z" fill="#e2a21b"/></svg>'); // prettier-ignore
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'badge.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(
+      new Resvg(badge.toString(), { fitTo: { mode: 'width', value: 720 } }).render().asPng(),
+    ),
+  });
+  await page.waitForURL(/orders\/\d+$/);
+  await saved(page);
+  const order = Number(page.url().split('/').at(-1));
+  await section(page, 'Artwork').click();
+  await type(page, 'Finished width', '60');
+  await settled(page);
+  await section(page, 'Print marks').click();
+  await page.getByRole('button', { name: 'Print all colours' }).click();
+  await type(page, 'Copies to print', '6');
+  await expect(page.locator('.sheet .says')).toContainText('6 on it');
+  await saved(page);
+  await page.getByRole('button', { name: 'Print the sheet' }).click();
+  await expect(page.getByText('in Siskin’s tray')).toBeVisible();
+  const mine = await newest(panel);
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+
+  const isLoaded = page.getByRole('button', { name: 'The sheet is loaded' });
+  await expect(page.getByRole('heading', { name: 'Load the printed sheet' })).toBeVisible();
+  const head = await page.evaluate(async () => {
+    const [cut] = (await (await fetch('/api/cuts')).json()) as { sheet: { marks: { at: [number, number] }[] }; edges: { far: number } }[]; // prettier-ignore
+    const [x, y] = cut.sheet.marks[0].at;
+    return [x, y + cut.edges.far];
+  });
+  await lay(panel, { print: theirs, head });
+  await isLoaded.click();
+  await expect(
+    page.getByText(/was not found|is no mark of this sheet|not the marks of this sheet/),
+  ).toBeVisible();
+
+  await lay(panel, { print: mine, turn: -1.4, shift: [1, 2], stretch: [1.002, 0.9985], bow: 0.3, head });
+  await isLoaded.click();
+  await expect(page.getByRole('heading', { name: 'Sheet fit' })).toBeVisible();
+  await expect(page.locator('.numbers')).toContainText('-1.4');
+  await expect(page.getByText(/kept within/)).toBeVisible({ timeout: 90_000 });
+  expect(await besidePrint(page, panel, order)).toBeLessThan(0.1);
 });

@@ -5,13 +5,16 @@ import type { Standing } from '../../core/devicelang/answers';
 import { untilBack } from '../db/away';
 import { cuts, cutters } from '../db/schema';
 import { promoteNext } from '../services/cuts';
-import { unpack } from '../services/pack';
+import { pack, unpack } from '../services/pack';
 import type { StoredProgram } from '../work/tasks';
 import { checkFilm, standingOf } from './feed';
 import { feedWithProgress } from './feedWithProgress';
 import type { Lease } from './lease';
 import { takeLease } from './lease';
+import type { Cutter } from '../../core/layout/cutter';
+import type { CutterLink } from './link';
 import { LinkLost, openLink } from './link';
+import { readSheet } from './readSheet';
 import { recordOf } from './recordOf';
 import type { CutRow, Services } from './settle';
 import { finish, isHolder, settle } from './settle';
@@ -63,7 +66,9 @@ async function cutUnderLease(
       ? await checkFilm(link, cut.film, cut.rollWidth, cutter.data, cut.length)
       : undefined;
     if (wrong) return await tell({ state: 'wants-film', problem: wrong });
-    const program = unpack<StoredProgram>(cut.program);
+    const placed = cut.sheet && isFresh ? await placedBySensor(services, cut, cutter.data, link, tell) : cut;
+    if (!placed) return;
+    const program = unpack<StoredProgram>(placed.program);
     const standing = await standingOf(link);
     const from = whereToGoOn(cut, program, standing);
     if (!from) return await tell(lostPlace(cut, cutter.data.name));
@@ -85,12 +90,30 @@ async function cutUnderLease(
         problem,
       });
     }
-    const record = await recordOf(services, cut, cutter, program);
+    const record = await recordOf(services, placed, cutter, program);
     const to = { linesDone, secondsDone, problem: null, endedAt: new Date(), ...record };
     await finish(services, cut, to, isHolder(db, lease));
   } finally {
     link.close();
   }
+}
+
+/** The cut moved to where its sheet lies; undefined: the sheet is not cut as it lies, and that is told. */
+async function placedBySensor(
+  services: Services,
+  cut: CutRow,
+  cutter: Cutter,
+  link: CutterLink,
+  tell: (to: Partial<CutRow>) => Promise<void>,
+): Promise<CutRow | undefined> {
+  const { reading, problem, moved } = await readSheet(services, cut, cutter, link);
+  if (!moved) {
+    await tell({ state: 'wants-film', problem: problem ?? null, reading });
+    return undefined;
+  }
+  const placed = { reading, program: pack(moved.program), drawing: pack(moved.drawing) };
+  await tell(placed);
+  return { ...cut, ...placed };
 }
 
 /** The next line; where lines were sent and nobody heard of them again, the place at which the head stands. */

@@ -24,6 +24,7 @@ import type { Printer } from '../../core/print/choices';
 import type { FilmSize } from '../../core/films/leftover';
 import type { OrderSummary } from '../../contracts/api';
 import type { Edit } from '../../contracts/edits';
+import type { CutSheet, ReadSheet } from '../../contracts/print';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -129,6 +130,8 @@ export const settings = pgTable('settings', {
   leastOffcut: jsonb('least_offcut').$type<FilmSize>().notNull(),
   /** What it prints with; null until it says so. */
   printer: jsonb('printer').$type<Printer>(),
+  /** Where it takes PDFs over HTTP; null: it is given them by hand. */
+  printerLink: text('printer_link'),
 });
 
 /** Numbers that are written on offcuts: none twice. */
@@ -196,6 +199,12 @@ export const cuts = pgTable(
     headFrom: jsonb('head_from').$type<{ x: number; y: number; line: number; point: number }>(),
     secondsDone: doublePrecision('seconds_done').notNull().default(0),
     problem: text('problem'),
+    /** Of a printed sheet: its marks; null: plain film. */
+    sheet: jsonb('sheet').$type<CutSheet>(),
+    /** Of a printed sheet: gzipped JSON of its cut as designed, before it was known how the sheet lies. */
+    design: bytea('design'),
+    /** How the sheet lies, by what was read last. */
+    reading: jsonb('reading').$type<ReadSheet>(),
     record: bytea('record'),
     deviation: doublePrecision('deviation'),
     deviationAt: jsonb('deviation_at').$type<{ x: number; y: number }>(),

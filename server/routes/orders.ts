@@ -5,6 +5,7 @@ import { queueOrder } from '../services/cuts';
 import { listOrders } from '../services/orderList';
 import { clearOrder, putAway } from '../services/putAway';
 import { sharingOf, wantingFilm } from '../services/sharing';
+import { printSheet } from '../services/printing';
 import { originalOf } from '../services/readings';
 import {
   applyingOf,
@@ -77,6 +78,8 @@ export function orderRoutes(services: CutServices) {
       const { number } = await getOrder(db, params.id);
       return download(bytes, `${number}-${params.sheet}.${query.as}`, SHEET_TYPES[query.as]);
     },
+    'POST /api/orders/{id}/sheets/{sheet}/print': ({ params }) =>
+      printSheet(services, params.id, params.sheet),
   } satisfies Partial<Handlers>;
 }
 

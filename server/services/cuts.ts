@@ -93,7 +93,7 @@ export async function queueOrder(
     const made = await tx
       .insert(cuts)
       .values(
-        wanted.map(({ shares: _shares, ...cut }, i) => ({
+        wanted.map(({ shares: _shares, design, ...cut }, i) => ({
           ...cut,
           orderId,
           revision,
@@ -103,6 +103,7 @@ export async function queueOrder(
           lines: cut.program.lines.length,
           program: pack(cut.program),
           drawing: pack(cut.drawing),
+          design: design && pack(design),
         })),
       )
       .returning({ id: cuts.id });
@@ -214,6 +215,8 @@ const columns = {
   >`(select json_agg(json_build_object('orderId', s.order_id, 'orderNumber', o.number,
     'orderName', o.name, 'copies', s.copies, 'share', s.share) order by s.order_id <> ${cuts.orderId}, s.order_id)
     from ${cutShares} s join ${orders} o on o.id = s.order_id where s.cut_id = ${cuts.id})`,
+  sheet: cuts.sheet,
+  reading: cuts.reading,
   offcuts: cuts.offcuts,
   recipe: cuts.recipe,
   seconds: cuts.seconds,

@@ -22,7 +22,16 @@ export async function settingsOf(db: Pick<Db, 'select'>): Promise<Settings> {
   return { leastOffcut: row?.leastOffcut ?? USUAL.leastOffcut, printer: row?.printer ?? USUAL.printer };
 }
 
-export async function changeSettings(db: Db, change: ShopChange): Promise<void> {
+/** Where the printer takes PDFs; undefined: nowhere. */
+export async function printerLink(db: Pick<Db, 'select'>): Promise<string | undefined> {
+  const [row] = await db.select({ at: settings.printerLink }).from(settings).where(eq(settings.id, SHOP));
+  return row?.at ?? undefined;
+}
+
+export async function changeSettings(
+  db: Db,
+  change: ShopChange & { readonly printerLink?: string },
+): Promise<void> {
   if (Object.keys(change).length === 0) return;
   await db
     .insert(settings)

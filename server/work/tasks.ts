@@ -4,7 +4,14 @@ import { besideStrip } from '../../core/weeding/beside';
 import { rounded } from '../../core/units/rounded';
 import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
+import type { HpglChunks } from '../../core/devicelang/writeHpgl';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
+import type { Spot } from '../../core/geometry/spot';
+import type { Cutter } from '../../core/layout/cutter';
+import { ontoStrip } from '../../core/plan/sheetStrip';
+import { judgeSheet, USUAL_LIMITS } from '../../core/registration/verdict';
+import { ontoSheet } from '../../core/toolpath/ontoSheet';
+import type { CutProgram } from '../../core/toolpath/program';
 import type { Artwork } from '../../core/readers/artwork';
 import type { TextSource } from '../../core/artwork/choices';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
@@ -26,7 +33,7 @@ import { createPlanner, planAndCheck } from '../../core/plan/plan';
 import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
 import type { CutRecord, Drawing } from '../../contracts/cuts';
-import type { SheetFile } from '../../contracts/print';
+import type { CutSheet, ReadSheet, SheetFile } from '../../contracts/print';
 import type { OrderSummary } from '../../contracts/api';
 import type { ApplyPage } from '../../contracts/bench';
 import type { Finding } from '../../core/findings/finding';
@@ -88,6 +95,19 @@ export interface MadeCut {
   readonly seconds: number;
   readonly program: StoredProgram;
   readonly drawing: Drawing;
+  /** Of a printed sheet: what is read of it, and its cut before it is known how it lies. */
+  readonly sheet?: CutSheet;
+  readonly design?: SheetDesign;
+}
+
+/** The cut of a printed sheet as designed, mm on the strip of a sheet that lies straight; plain lists, to be stored. */
+export interface SheetDesign {
+  readonly lines: readonly (Omit<CutProgram['lines'][number], 'points'> & {
+    readonly points: readonly number[];
+  })[];
+  readonly recipes: CutProgram['recipes'];
+  readonly length: number;
+  readonly doneAt: readonly number[];
 }
 
 export interface StoredProgram {
@@ -207,13 +227,96 @@ export function make(task: PlanTask): MadePlan {
   return {
     summary: summaryOf(plan),
     findings: plan.findings,
-    cuts: plan.cuts.map(madeCut),
+    cuts: [...plan.cuts.map(madeCut), ...madeSheets(plan.printed, task.choices.print.marks.line)],
   };
 }
 
+/** Sheets in their order; what is read of each goes with it. */
+const madeSheets = (printed: Plan['printed'], line: number): MadeCut[] =>
+  (printed?.sheets ?? []).map(({ sheet, cut }, i, all) => {
+    const onto = ontoStrip({ widest: cut.cutter.widest, margins: cut.cutter.margins });
+    const marks = sheet.marks.map(({ kind, at, arms }) => ({ kind, at: onto(at), arms }));
+    const { lines, recipes, length, doneAt } = cut.program;
+    return {
+      ...madeCut(cut),
+      sheet: { number: i + 1, of: all.length, width: sheet.width, height: sheet.height, line, marks },
+      design: {
+        lines: lines.map((one) => ({ ...one, points: Array.from(one.points) })),
+        recipes,
+        length,
+        doneAt: Array.from(doneAt),
+      },
+    };
+  });
+
+interface RegisterTask {
+  readonly sheet: CutSheet;
+  readonly design: SheetDesign;
+  readonly drawing: Drawing;
+  readonly cuttable: number;
+  readonly cutter: Cutter;
+  /** Marks as they were read, mm on the strip. */
+  readonly measured: readonly Spot[];
+}
+
+/** How a sheet lies by its marks, and its cut moved to where it does; without one it may not be cut. */
+export interface Registered {
+  readonly fit: ReadSheet['fit'];
+  readonly off: readonly Spot[];
+  readonly findings: readonly Finding[];
+  readonly moved?: { readonly program: StoredProgram; readonly drawing: Drawing };
+}
+
+export function registerSheet({
+  sheet,
+  design,
+  drawing,
+  cuttable,
+  cutter,
+  measured,
+}: RegisterTask): Registered {
+  const designed = sheet.marks.map(({ at }) => at);
+  const { fit, lies, findings } = judgeSheet(designed, measured, cutter.sensor?.noise ?? HAND_NOISE);
+  if (!fit) return { fit: null, off: measured.map(() => [0, 0]), findings };
+  const { model, rotation, scaleX, scaleY, skew, bow, worst } = fit;
+  const told = { model, rotation, scaleX, scaleY, skew, bow, worst, limit: USUAL_LIMITS.residual };
+  const known = { fit: { ...told, isTurned: lies === 'turned' }, off: fit.residuals, findings };
+  if (findings.some(({ severity }) => severity === 'stop')) return known;
+  const straight = {
+    ...design,
+    lines: design.lines.map((line) => ({ ...line, points: Float64Array.from(line.points) })),
+  };
+  const { device } = cutter;
+  const program = ontoSheet({ ...straight, cutLength: 0, travelLength: 0, seconds: 0, doneAt: Float64Array.from(design.doneAt) }, fit.map, device.step); // prettier-ignore
+  const bent = (points: readonly number[]): number[] =>
+    points.flatMap((_, i) => (i % 2 === 0 ? [...fit.map([points[i], points[i + 1]])] : []));
+  return {
+    ...known,
+    moved: {
+      program: storedProgram(writeHpgl(program, device, cuttable), design.doneAt),
+      drawing: {
+        ...drawing,
+        design: drawing.design.map(bent),
+        followed: drawing.followed?.map((line) => ({ ...line, points: bent(line.points) })),
+        lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
+      },
+    },
+  };
+}
+
+/** mm: how well a person puts a pointer onto a mark (our own). */
+const HAND_NOISE = 0.1;
+
+const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
+const storedProgram = (chunks: HpglChunks, doneAt: readonly number[]): StoredProgram => ({
+  head: text(chunks.head),
+  lines: chunks.lines.map(text),
+  tail: text(chunks.tail),
+  doneAt,
+});
+
 function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
   const chunks = writeHpgl(program, cutter.device, strip.cuttable);
-  const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
   const design = strip.placements.flatMap((p) => mapRegion(p.part.region, p.matrix));
   return {
     cutterId: cutter.id,
@@ -231,12 +334,7 @@ function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
     shares: sharesOf(strip),
     cutLength: program.cutLength,
     seconds: program.seconds,
-    program: {
-      head: text(chunks.head),
-      lines: chunks.lines.map(text),
-      tail: text(chunks.tail),
-      doneAt: Array.from(program.doneAt),
-    },
+    program: storedProgram(chunks, Array.from(program.doneAt)),
     drawing: {
       design: design.map((ring) => Array.from(ring)),
       followed: strip.placements.flatMap(({ part, matrix }) =>

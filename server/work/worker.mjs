@@ -11,6 +11,7 @@ export const {
   showPicture,
   summarise,
   make,
+  registerSheet,
   download,
   sheetFile,
   print,

@@ -3,6 +3,7 @@
 import type { Cut } from '../../../contracts/cuts';
 import { setTo, useUnits } from '../../stores/units';
 import type { Head } from './drawCut';
+import SheetFit from './SheetFit.vue';
 
 defineProps<{ cut?: Cut; justDone?: Cut; share: number; head?: Head }>();
 const units = useUnits();
@@ -11,6 +12,7 @@ const units = useUnits();
 <template>
   <aside aria-label="This cut">
     <template v-if="cut">
+      <SheetFit v-if="cut.reading?.fit" :reading="cut.reading" />
       <h3>This cut</h3>
       <dl>
         <dt>Force</dt>
@@ -26,8 +28,14 @@ const units = useUnits();
       </dl>
       <h3>On the film</h3>
       <dl>
-        <dt>Roll</dt>
-        <dd class="number">{{ units.length(cut.rollWidth) }}</dd>
+        <dt>{{ cut.sheet ? 'Sheet' : 'Roll' }}</dt>
+        <dd class="number">
+          {{
+            cut.sheet
+              ? `${units.number(cut.sheet.width)} × ${units.length(cut.sheet.height)}`
+              : units.length(cut.rollWidth)
+          }}
+        </dd>
         <dt>Knife reaches</dt>
         <dd class="number">{{ units.length(cut.cuttable) }}</dd>
         <dt>Copies</dt>
@@ -43,7 +51,8 @@ const units = useUnits();
       </dl>
     </template>
     <template v-if="justDone">
-      <h3>{{ justDone.film.name }} is done</h3>
+      <h3>{{ justDone.sheet ? `Sheet ${justDone.sheet.number}` : justDone.film.name }} is done</h3>
+      <SheetFit v-if="!cut?.reading && justDone.reading?.fit" :reading="justDone.reading" />
       <p v-if="justDone.deviation !== null">
         The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.
       </p>

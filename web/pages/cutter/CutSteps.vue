@@ -9,6 +9,7 @@ const isPast = (cut: Cut): boolean => cut.state === 'done';
 
 /** The film, and which of its strips when it goes over several. */
 function nameOf(cut: Cut): string {
+  if (cut.sheet) return cut.sheet.of === 1 ? 'Printed sheet' : `Sheet ${cut.sheet.number} of ${cut.sheet.of}`;
   const strips = [...new Set(props.steps.flatMap((c) => (c.film.id === cut.film.id ? [c.strip] : [])))];
   const which = strips.length > 1 ? `, ${strips.indexOf(cut.strip) + 1} of ${strips.length}` : '';
   return `${cut.film.name}${which}${cut.mirrored ? ', mirrored' : ''}`;

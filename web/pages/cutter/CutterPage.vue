@@ -33,7 +33,7 @@ const trouble = computed(() => problem.value ?? machines.problem);
 const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
 
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
-const isSheet = computed(() => cutter.value?.kind === 'flatbed');
+const isSheet = computed(() => cutter.value?.kind === 'flatbed' || Boolean(now.value?.sheet));
 /** What the machine itself answers. */
 const own = computed(() => machines.states.find(({ id }) => id === cutterId.value));
 /** Those of the order that this machine makes, as its steps. */
@@ -65,7 +65,7 @@ const box = computed<Bounds>(() => ({
   maxX: Math.max(now.value?.length ?? 400, isSheet.value ? 0 : (now.value?.rollWidth ?? 300) * FILM_BEHIND),
   maxY: now.value?.rollWidth ?? 300,
 }));
-const content = computed(() => [lines.value, head.value, night.value, now.value?.state]);
+const content = computed(() => [lines.value, head.value, night.value, now.value?.state, now.value?.reading]);
 
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   const cut = now.value;
@@ -121,7 +121,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
           :disabled="busy"
           @click="say('cancel')"
         >
-          Leave this film out
+          {{ now.sheet ? 'Leave this sheet out' : 'Leave this film out' }}
         </button>
       </div>
     </aside>
@@ -132,7 +132,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
           <p>{{ machines.ready ? sentence.small : 'One moment.' }}</p>
         </div>
         <button v-if="now?.state === 'wants-film'" class="big main" :disabled="busy" @click="say('loaded')">
-          {{ now.film.name }} is loaded
+          {{ now.sheet ? 'The sheet is loaded' : `${now.film.name} is loaded` }}
         </button>
         <div v-if="now?.state === 'stopped'" class="two">
           <button class="big main" :disabled="busy" @click="resume('next-line')">Go on</button>
@@ -229,6 +229,7 @@ h1 {
   border-radius: var(--radius-label);
 }
 .big.main {
+  white-space: nowrap;
   color: var(--card);
   background: var(--damson);
   border-color: var(--damson);

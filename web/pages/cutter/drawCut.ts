@@ -37,8 +37,54 @@ export function* drawCut(
   context.fillRect(0, cut.rollWidth - near, run, near);
   if (!cut.isSheet) drawEnd(context, scale, cut, color('--ink-soft'));
   context.translate(0, far);
+  drawMarks(context, scale, cut, color);
   if (lines) yield* drawLines(context, scale, cut, lines, color);
   if (head && cut.state !== 'wants-film') drawHead(context, scale, head, color('--currant'));
+}
+
+/** How many times larger a mark's error is drawn. */
+export const ERROR_SCALE = 25;
+
+/** Marks as they should lie, or where each was read, with an arrow for what the fit leaves of it. */
+function drawMarks(
+  context: CanvasRenderingContext2D,
+  scale: number,
+  { sheet, reading }: Cut,
+  color: (name: string) => string,
+): void {
+  if (!sheet) return;
+  context.fillStyle = context.strokeStyle = color('--ink');
+  context.lineWidth = sheet.line;
+  const turn = ((reading?.fit?.rotation ?? 0) * Math.PI) / 180;
+  for (const [i, { at, kind, arms }] of sheet.marks.entries()) {
+    const [x, y] = reading?.marks[i]?.at ?? at;
+    context.save();
+    context.translate(x, y);
+    context.rotate(turn);
+    context.beginPath();
+    if (kind === 'dots') {
+      context.arc(0, 0, arms[0], 0, 7);
+      context.fill();
+    } else {
+      context.moveTo(arms[0], 0);
+      context.lineTo(0, 0);
+      context.lineTo(0, arms[1]);
+      context.stroke();
+    }
+    context.restore();
+  }
+  context.strokeStyle = context.fillStyle = color('--currant');
+  for (const { at, off } of reading?.marks ?? []) {
+    const [x, y] = [at[0] + off[0] * ERROR_SCALE, at[1] + off[1] * ERROR_SCALE];
+    context.lineWidth = 2 / scale;
+    context.beginPath();
+    context.moveTo(at[0], at[1]);
+    context.lineTo(x, y);
+    context.stroke();
+    context.beginPath();
+    context.arc(x, y, 4 / scale, 0, 7);
+    context.fill();
+  }
 }
 
 /** Where the film that this cut takes ends. */

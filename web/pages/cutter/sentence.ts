@@ -1,4 +1,5 @@
 import type { Cut } from '../../../contracts/cuts';
+import type { CutSheet } from '../../../contracts/print';
 import { duration } from '../../stores/units';
 import type { useUnits } from '../../stores/units';
 
@@ -15,6 +16,15 @@ function stockOf({ film, rollWidth }: Cut, units: Pick<ReturnType<typeof useUnit
   return `in ${sheet.offcut ? `offcut ${sheet.offcut},` : 'a sheet of'} ${units.number(rollWidth)} × ${units.length(sheet.lengthLeft)}`;
 }
 
+const sheetWanted = (
+  { film }: Cut,
+  { number, of, width, height }: CutSheet,
+  units: Pick<ReturnType<typeof useUnits>, 'length' | 'number'>,
+): Sentence => ({
+  big: of === 1 ? 'Load the printed sheet' : `Load sheet ${number} of ${of}`,
+  small: `${film.name}, ${units.number(width)} × ${units.length(height)}, this side up, its writing to the near edge. Put the head over mark 1 if it lies aslant.`,
+});
+
 export function sentenceFor(
   cut: Cut | undefined,
   secondsDone: number,
@@ -30,6 +40,7 @@ export function sentenceFor(
   const { film } = cut;
   switch (cut.state) {
     case 'wants-film':
+      if (cut.sheet) return sheetWanted(cut, cut.sheet, units);
       return {
         big: `Load ${film.name}`,
         small: [
@@ -39,11 +50,16 @@ export function sentenceFor(
         ].join(' '),
       };
     case 'checking':
-      return { big: 'Asking the machine for its film', small: 'One moment.' };
+      return cut.sheet
+        ? {
+            big: 'Reading its marks',
+            small: 'The sensor goes from mark to mark, twice. Do not touch the sheet.',
+          }
+        : { big: 'Asking the machine for its film', small: 'One moment.' };
     case 'cutting':
       return {
         big: `Cutting line ${Math.min(linesDone + 1, cut.lines)} of ${cut.lines}`,
-        small: `${duration(cut.seconds - secondsDone)} left on this film. Nothing to do until then.`,
+        small: `${duration(cut.seconds - secondsDone)} left on this ${cut.sheet ? 'sheet' : 'film'}. Nothing to do until then.`,
       };
     case 'stopping':
       return {

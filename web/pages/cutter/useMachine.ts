@@ -55,9 +55,10 @@ export function useMachine(cutterId: Ref<string>) {
 
   const drawing = shallowRef<{ id: number; paths: Path2D[]; design: Path2D }>();
   watch(
-    () => now.value?.id,
-    async (id) => {
-      head.value = undefined;
+    // a sheet's cut is moved to where the sheet lies once that was read
+    [() => now.value?.id, () => now.value?.reading?.fit && JSON.stringify(now.value.reading.fit)],
+    async ([id], [before]) => {
+      if (id !== before) head.value = undefined;
       if (id === undefined) return void (drawing.value = undefined);
       const made = await call('GET /api/cuts/{id}/drawing', { params: { id } }).catch(() => undefined);
       if (!made || now.value?.id !== id) return;

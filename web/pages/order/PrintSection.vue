@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** What is printed is laid on sheets, with marks to be read by and lines to be cut. */
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { addressOf } from '../../../contracts/address';
 import type { SheetQuery } from '../../../contracts/print';
 import type { PrintChoices } from '../../../core/print/choices';
+import { ApiProblem, call } from '../../stores/api';
 import { useOrder } from '../../stores/order';
 import CutLineRows from './print/CutLineRows.vue';
 import MarkRows from './print/MarkRows.vue';
@@ -19,6 +20,34 @@ function printAll(): void {
   const colours = store.plan!.colours.map(({ colour }) => colour);
   store.change({ films: { ...store.choices!.films, off: [], print: colours } });
 }
+/** Sheets go to the printer one after the other; the first that does not ends it. */
+const printing = ref(false);
+const printedNow = ref('');
+const canPrint = computed(
+  () =>
+    sheets.value.length > 0 &&
+    !printing.value &&
+    store.saving === 'saved' &&
+    !store.planning &&
+    store.plan!.findings.every(({ stage, severity }) => stage !== 'print' || severity !== 'stop'),
+);
+async function send(ids: readonly string[]): Promise<void> {
+  printing.value = true;
+  printedNow.value = '';
+  try {
+    for (const sheet of ids)
+      await call('POST /api/orders/{id}/sheets/{sheet}/print', { params: { id: store.order!.id, sheet } });
+    const { name } = store.shop!.printer;
+    printedNow.value = `${ids.length === 1 ? 'It lies' : 'They lie'} in ${name}’s tray.`;
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error;
+    store.problem = error;
+  } finally {
+    printing.value = false;
+  }
+}
+const printSheets = (): Promise<void> => send(sheets.value.map(({ id }) => id));
+const printOne = (id: string): Promise<void> => send([id]);
 const FILES: readonly (readonly [string, Partial<SheetQuery>])[] = [
   ['PDF', {}],
   ['PDF with cut lines', { lines: 'yes' }],
@@ -43,8 +72,19 @@ const file = (sheet: string, query: Partial<SheetQuery>): string =>
     <CutLineRows :print="print" @change="set" />
     <MarkRows :print="print" @change="set" />
     <SheetRows :print="print" @change="set" />
+    <div class="acts">
+      <button class="button" :disabled="!canPrint" @click="printSheets">
+        {{
+          printing ? 'Printing …' : sheets.length === 1 ? 'Print the sheet' : `Print ${sheets.length} sheets`
+        }}
+      </button>
+      <span v-if="printedNow" class="hint" role="status">{{ printedNow }}</span>
+    </div>
     <div v-for="(sheet, i) in sheets" :key="sheet.id" class="files">
       <span class="hint">{{ sheets.length === 1 ? 'The sheet' : `Sheet ${i + 1} of ${sheets.length}` }}</span>
+      <button v-if="sheets.length > 1" class="button small" :disabled="!canPrint" @click="printOne(sheet.id)">
+        Print it
+      </button>
       <a
         v-for="[word, query] in FILES"
         :key="word"
@@ -58,6 +98,11 @@ const file = (sheet: string, query: Partial<SheetQuery>): string =>
 </template>
 
 <style scoped>
+.acts {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
 .files {
   display: flex;
   flex-wrap: wrap;

@@ -14,17 +14,18 @@ const units = useUnits();
 const plan = computed(() => store.plan);
 /** Cuts that were queued here; those that another order is cut with are queued there. */
 const open = computed(() => store.openCuts.filter(({ orderId }) => orderId === store.order?.id));
+/** Strips of film and printed sheets. */
+const toCut = computed(() => (plan.value?.strips.length ?? 0) + (plan.value?.printed?.sheets.length ?? 0));
 /** An order of which all is cut with another says so. */
 const label = computed(() => {
   if (store.cutWith) return `Cut with #${store.cutWith.number}`;
-  const strips = plan.value?.strips.length ?? 0;
-  return strips === 0 ? 'Queue' : `Queue ${count(strips, 'cut')}`;
+  return toCut.value === 0 ? 'Queue' : `Queue ${count(toCut.value, 'cut')}`;
 });
 const canQueue = computed(
   () =>
     plan.value !== undefined &&
     plan.value.findings.every((f) => f.severity !== 'stop') &&
-    plan.value.strips.length > 0 &&
+    toCut.value > 0 &&
     open.value.length === 0 &&
     store.saving === 'saved' &&
     !store.planning &&

@@ -70,7 +70,7 @@ export function useSections() {
       panels: panelsAnswer(p),
       layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${p.strips.length === 0 && p.printed ? aSheet(p.printed) : laidSays.value}`,
       print: printAnswer(p),
-      cut: count(new Set(p.strips.map((s) => s.film.id)).size, 'recipe'),
+      cut: count(new Set([...p.strips, ...(p.printed?.sheets ?? [])].map((s) => s.film.id)).size, 'recipe'),
       cutter: p.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
     };
   });

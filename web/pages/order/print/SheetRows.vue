@@ -126,6 +126,9 @@ const first = computed(() => store.plan!.printed?.sheets[0]);
 .two :deep(input) {
   width: 6.4em;
 }
+.two :deep(.p-inputtext) {
+  width: 5em;
+}
 .row :deep(.p-select) {
   width: 190px;
 }

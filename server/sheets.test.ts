@@ -1,0 +1,172 @@
+/** Printed sheets from the printer to the cut: printed, loaded, read by the sensor, and cut where the print is, or refused. */
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import request from 'supertest';
+import type { Order } from '../contracts/api';
+import type { Cut, CutState } from '../contracts/cuts';
+import { editsBetween } from '../contracts/edits';
+import { nearestOn } from '../core/geometry/nearestOnLine.testing';
+import { PLOVER_SPEC } from '../cutter-sim/machines';
+import type { RunningPrinter } from '../cutter-sim/prints';
+import { servePrinter } from '../cutter-sim/prints';
+import type { RunningSim } from '../cutter-sim/serve';
+import { serveSim } from '../cutter-sim/serve';
+import { seedShop } from '../demo/seed';
+import { freshDatabase } from './db/freshDatabase.testing';
+import type { RunningServer } from './open';
+import { openServer } from './open';
+
+let server: RunningServer;
+let printer: RunningPrinter;
+let sim: RunningSim;
+
+beforeAll(async () => {
+  const databaseUrl = await freshDatabase('jampan_sheets');
+  printer = await servePrinter();
+  [server, sim] = await Promise.all([
+    openServer({ databaseUrl, filesPerMinute: 1000 }),
+    serveSim({ spec: PLOVER_SPEC, timeFactor: 120, tray: printer.tray }),
+  ]);
+  const link = ({ port, panel }: RunningSim | RunningPrinter) => ({ host: '127.0.0.1', port, panel });
+  await seedShop(server.services, { plover: link(sim), printer: link(printer) });
+}, 60_000);
+afterAll(async () => {
+  await server.close();
+  await Promise.all([sim.close(), printer.close()]);
+}, 30_000);
+
+const api = () => request(server.url);
+
+/** A badge of a size, so many of them printed. */
+async function badges(width: number, copies: number): Promise<Order> {
+  const art = Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="30mm" viewBox="0 0 ${width} 30"><path fill="#2e6f7e" d="M0 0H${width}V30H0Z"/></svg>`); // prettier-ignore
+  const { body } = await api().post('/api/orders').attach('file', art, 'badge.svg').expect(200);
+  const { id, choices, revision } = body as Order;
+  const { films, layout, print } = choices;
+  const lines = [{ ...print.lines[0], offset: 1, smallestRadius: 0 }];
+  const next = { ...choices, films: { ...films, print: ['#2e6f7e'] }, layout: { ...layout, copies }, print: { ...print, lines, bleed: 1 } }; // prettier-ignore
+  await api().patch(`/api/orders/${id}/choices`).send({ base: revision, edits: editsBetween(choices, next) }).expect(200); // prettier-ignore
+  return (await api().get(`/api/orders/${id}`).expect(200)).body as Order;
+}
+/** Sends a sheet to the printer. @returns its number in the tray */
+async function print(order: Order, sheet = 'sheet-1'): Promise<number> {
+  await api().post(`/api/orders/${order.id}/sheets/${sheet}/print`).expect(200);
+  return [...printer.tray.keys()].at(-1)!;
+}
+const lay = (print: number, more: object = {}): Promise<Response> =>
+  fetch(`${sim.panel}/load-print`, { method: 'POST', body: JSON.stringify({ print, ...more }) });
+const queue = async ({ id, revision }: Order): Promise<Cut[]> =>
+  (await api().post(`/api/orders/${id}/queue`).send({ revision }).expect(200)).body as Cut[];
+const cutNow = async (id: number): Promise<Cut> =>
+  (await api().get(`/api/cuts/${id}`).expect(200)).body as Cut;
+
+/** Says that it is loaded, and waits until that has come to something. */
+async function loaded(id: number): Promise<Cut> {
+  await api().post(`/api/cuts/${id}/loaded`).expect(200);
+  const busy: readonly CutState[] = ['checking', 'cutting', 'stopping'];
+  for (;;) {
+    const cut = await cutNow(id);
+    if (!busy.includes(cut.state)) return cut;
+    await new Promise((go) => setTimeout(go, 60));
+  }
+}
+const cancel = (id: number) => api().post(`/api/cuts/${id}/cancel`).expect(200);
+/** Marks of a cut, mm on the sheet. */
+const markOn = ({ sheet, edges }: Cut, i: number): readonly [number, number] => {
+  const [x, y] = sheet!.marks[i].at;
+  return [x, y + edges.far];
+};
+
+describe('a printed sheet', () => {
+  test('is printed, read where it lies, and cut on its print; the next one follows by itself', async () => {
+    const order = await badges(50, 40);
+    const cuts = await queue(order);
+    expect(cuts.map(({ sheet, state }) => [sheet?.number, sheet?.of, state])).toEqual([
+      [1, 2, 'wants-film'],
+      [2, 2, 'queued'],
+    ]);
+    const lie = { turn: 1.6, shift: [1, -2], stretch: [1.003, 0.998], bow: 0.5 };
+    await lay(await print(order), { ...lie, head: markOn(cuts[0], 0) });
+    const done = await loaded(cuts[0].id);
+    expect(done).toMatchObject({ state: 'done', problem: null });
+    const { fit, marks } = done.reading!;
+    expect(fit).toMatchObject({ rotation: expect.closeTo(1.6, 1), isTurned: false });
+    expect(Math.abs(fit!.worst)).toBeLessThan(0.1);
+    expect(marks).toHaveLength(done.sheet!.marks.length);
+    for (const { scan } of marks) expect(scan.edges![1] - scan.edges![0]).toBeCloseTo(1, 0);
+
+    // where the tip went on the page, against a badge's line there: 52 × 32 mm
+    const { lines } = (await (await fetch(`${sim.panel}/on-print`)).json()) as { lines: number[][] };
+    const svg = (await api().get(`/api/orders/${order.id}/sheets/sheet-1?as=svg`).buffer(true).parse((response, give) => {
+      let text = '';
+      response.on('data', (part: Buffer) => (text += part.toString()));
+      response.on('end', () => give(null, text));
+    }).expect(200)).body as unknown as string; // prettier-ignore
+    const outlines = [...svg.matchAll(/ d="M([^"Z]+)Z"/g)].map(([, d]) => d.split(/[L ]/).map(Number));
+    const off = lines.slice(1).flatMap((line) => {
+      const near = nearestOn(outlines);
+      return Array.from({ length: Math.floor(line.length / 40) }, (_, i) =>
+        near([line[40 * i], line[40 * i + 1]]),
+      );
+    });
+    expect(off.length).toBeGreaterThan(200);
+    expect(Math.max(...off)).toBeLessThan(0.1);
+
+    expect((await cutNow(cuts[1].id)).state).toBe('wants-film');
+    await cancel(cuts[1].id);
+    // one sheet of the pile is gone
+    const { body } = await api().get('/api/shop').expect(200);
+    const { films } = body as { films: { id: string; rolls: { sheets?: number }[] }[] };
+    expect(films.find(({ id }) => id === 'print-white')!.rolls[0].sheets).toBe(59);
+  }, 90_000);
+
+  test('the other way round it is turned; spoilt in any other way it is refused, and cut once it is right', async () => {
+    const order = await badges(44, 8);
+    const other = await badges(60, 6);
+    const [cut] = await queue(order);
+    const [mine, theirs] = [await print(order), await print(other)];
+    const middle = markOn(cut, 2);
+    const refused: readonly (readonly [object, number, RegExp])[] = [
+      [{ mirrored: true, head: markOn(cut, 1) }, mine, /face down/],
+      [
+        { head: markOn(cut, 0) },
+        theirs,
+        /not found|not the marks of this sheet|no mark of this sheet|lies .* off/,
+      ],
+      [{ covers: [[...middle, 24]], head: markOn(cut, 0) }, mine, /Mark 3 was not found/],
+      [{ ink: 0.14, head: markOn(cut, 0) }, mine, /too faint/],
+      [{ stretch: [0.975, 0.975], head: markOn(cut, 0) }, mine, /% of its size|not found/],
+      [{ turn: 20, head: markOn(cut, 0) }, mine, /not found|aslant/],
+    ];
+    for (const [how, sheet, says] of refused) {
+      await lay(sheet, how);
+      const back = await loaded(cut.id);
+      expect([back.state, back.linesDone]).toEqual(['wants-film', 0]);
+      expect(back.problem).toMatch(says);
+    }
+    await lay(mine, { turn: 180.8, head: markOn(cut, 2) });
+    const done = await loaded(cut.id);
+    expect(done).toMatchObject({ state: 'done', reading: { fit: { isTurned: true } } });
+    expect(done.reading!.notes.join()).toContain('the other way round');
+  }, 120_000);
+
+  test('a blank sheet is not cut, nor one of another width', async () => {
+    const order = await badges(40, 4);
+    const [cut] = await queue(order);
+    await fetch(`${sim.panel}/load`, { method: 'POST', body: JSON.stringify({ width: 297, length: 420 }) });
+    expect((await loaded(cut.id)).problem).toContain('Mark 1 was not found');
+    await fetch(`${sim.panel}/load`, { method: 'POST', body: JSON.stringify({ width: 210, length: 420 }) });
+    expect((await loaded(cut.id)).problem).toContain('210.0 mm wide');
+    await cancel(cut.id);
+  }, 60_000);
+
+  test('a printer that is away is told; what is no PDF is not printed', async () => {
+    const answer = await fetch(`${printer.panel}/print`, { method: 'POST', body: 'no PDF' });
+    expect(answer.status).toBe(422);
+    const order = await badges(30, 2);
+    await server.services.db.execute(`update settings set printer_link = 'http://127.0.0.1:1'`);
+    const { body } = await api().post(`/api/orders/${order.id}/sheets/sheet-1/print`).expect(503);
+    expect((body as { message: string }).message).toContain('Siskin does not answer');
+    await server.services.db.execute('update settings set printer_link = null');
+    await api().post(`/api/orders/${order.id}/sheets/sheet-1/print`).expect(409);
+  }, 60_000);
+});
