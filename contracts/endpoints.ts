@@ -3,7 +3,7 @@
  * this table.
  */
 import { z } from 'zod';
-import { sheetQuery } from './print';
+import { headAtSchema, jogSchema, sheetQuery, takenSchema } from './print';
 import type { Artwork } from '../core/readers/artwork';
 import {
   changedSchema,
@@ -255,6 +255,18 @@ export const ENDPOINTS = {
   'GET /api/cuts/{id}/drawing': { params: byId, says: 'What is drawn of a cut', gives: drawingSchema },
   'GET /api/cuts/{id}/record': { params: byId, says: 'What the knife left', gives: recordSchema },
   'POST /api/cuts/{id}/loaded': { params: byId, says: 'The film is loaded', gives: cutSchema },
+  'POST /api/cuts/{id}/jog': {
+    params: byId,
+    says: 'Move the head over a sheet that is loaded, to take its marks by hand',
+    takes: jogSchema,
+    gives: headAtSchema,
+  },
+  'POST /api/cuts/{id}/taken': {
+    params: byId,
+    says: 'The sheet is loaded, and its marks were taken by hand',
+    takes: takenSchema,
+    gives: cutSchema,
+  },
   'POST /api/cuts/{id}/stop': { params: byId, says: 'Stop after the line being cut', gives: cutSchema },
   'POST /api/cuts/{id}/resume': {
     params: byId,

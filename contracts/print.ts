@@ -42,18 +42,23 @@ export type CutSheet = z.infer<typeof cutSheetSchema>;
 
 /** What a sensor made of a sheet. */
 export const sheetReadingSchema = z.object({
-  /** Every mark that was read, in order: where it is, mm on the strip; how far off the fit it lies; what one look across it saw. */
+  /** Every mark that was read, in order: where it is, mm on the strip, and how far off the fit it lies. */
   marks: z
     .array(
       z.object({
+        /** Which of the sheet's marks, from 0. */
+        mark: z.number(),
         at: spot,
         off: spot,
-        contrast: z.number(),
-        scan: z.object({
-          step: z.number(),
-          values: z.array(z.number()).readonly(),
-          edges: spot.nullable(),
-        }),
+        /** What one look across it saw; null: it was taken by hand. */
+        scan: z
+          .object({
+            step: z.number(),
+            values: z.array(z.number()).readonly(),
+            edges: spot.nullable(),
+            contrast: z.number(),
+          })
+          .nullable(),
       }),
     )
     .readonly(),
@@ -75,3 +80,19 @@ export const sheetReadingSchema = z.object({
   notes: z.array(z.string()).readonly(),
 });
 export type ReadSheet = z.infer<typeof sheetReadingSchema>;
+
+const way = z.number().min(-5000).max(5000);
+/** How far the head is moved, mm on the strip. */
+export const jogSchema = z.strictObject({ dx: way, dy: way });
+/** Where it stands then. */
+export const headAtSchema = z.object({ x: z.number(), y: z.number() });
+
+/** Marks that a person put the pointer onto: which, from 0, and where, mm on the strip. */
+export const takenSchema = z.strictObject({
+  taken: z
+    .array(z.strictObject({ mark: z.number().int().min(0).max(200), at: z.tuple([way, way]).readonly() }))
+    .min(2)
+    .max(100)
+    .readonly(),
+});
+export type TakenMarks = z.output<typeof takenSchema>['taken'];

@@ -47,7 +47,7 @@ export const filmSchema = z.object({
   grain: z.boolean().optional(),
   finish: finish.optional(),
   price: price.optional(),
-  print: print.optional(),
+  print: print.nullish(),
   putAway: z.boolean().optional(),
 });
 
@@ -67,7 +67,7 @@ export const filmChangeSchema = z.strictObject({
   finish: finish.optional(),
   limits: limits.optional(),
   price: price.optional(),
-  print: print.optional(),
+  print: print.nullish(),
   putAway: z.boolean().optional(),
 });
 

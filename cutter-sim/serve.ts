@@ -86,6 +86,12 @@ function onPrint(spec: MachineSpec, machine: Machine): number[][] {
     );
 }
 
+/** What an operator sees beneath the pointer: a place of the page; null without a print. */
+function headOnPrint(spec: MachineSpec, machine: Machine): readonly number[] | null {
+  const { film, x, y } = machine.status();
+  return film?.print ? film.print.toPage(...onFilm(spec, film, x, y)) : null;
+}
+
 const knobSchema = z.object({ force: z.number().min(0).max(1000) });
 
 export async function serveSim({
@@ -133,6 +139,7 @@ export async function serveSim({
     if (at === 'GET /status') return send(200, machine.status());
     if (at === 'GET /record') return send(200, { lines: machine.strokes() });
     if (at === 'GET /on-print') return send(200, { lines: onPrint(spec, machine) });
+    if (at === 'GET /head-on-print') return send(200, headOnPrint(spec, machine));
     if (at === 'GET /tray')
       return send(200, [...tray].map(([id, { name }]) => ({ id, name }))); // prettier-ignore
     if (at === 'POST /switch-off') {

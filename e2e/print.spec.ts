@@ -223,3 +223,60 @@ test('from the printer to the cut: a sheet of another order is refused, the righ
   await expect(page.getByText(/kept within/)).toBeVisible({ timeout: 90_000 });
   expect(await besidePrint(page, panel, order)).toBeLessThan(0.1);
 });
+
+test('without the sensor: marks are taken by hand, by touch and by keys, and the sheet is cut by them', async ({
+  page,
+  shop,
+}) => {
+  const panel = shop.panels.plover;
+  await stickers(page);
+  const order = Number(page.url().split('/').at(-1));
+  await type(page, 'Copies to print', '6');
+  await expect(page.locator('.sheet .says')).toContainText('6 on it');
+  await saved(page);
+  await page.getByRole('button', { name: 'Print the sheet' }).click();
+  await expect(page.getByText('in Siskin’s tray')).toBeVisible();
+  await lay(panel, { print: await newest(panel), turn: 0.8, shift: [1.3, -0.7], stretch: [1.001, 1] });
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await page.getByRole('button', { name: 'By hand' }).click();
+
+  // what the operator sees beneath the pointer, as against where the mark is on the page
+  const marks = await page.evaluate(async () => {
+    const [cut] = (await (await fetch('/api/cuts')).json()) as { sheet: { marks: { at: [number, number] }[] }; edges: { far: number } }[]; // prettier-ignore
+    return cut.sheet.marks.map(({ at: [x, y] }) => [x, y + cut.edges.far] as const);
+  });
+  const seen = async (): Promise<number[]> =>
+    (await (await fetch(`${panel}/head-on-print`)).json()) as number[];
+  const pad = page.getByRole('group', { name: 'Move the head' });
+  const touch = async (by: number): Promise<void> => {
+    await page.getByRole('group', { name: 'Step' }).getByRole('button').nth([10, 1, 0.1].indexOf(by)).click();
+  };
+  for (const [i, mark] of marks.slice(0, 4).entries()) {
+    await page.getByRole('button', { name: `Go to mark ${i + 1}` }).click();
+    await expect(page.locator('.at')).not.toHaveText('');
+    await expect(page.getByRole('button', { name: `Take mark ${i + 1}` })).toBeEnabled();
+    for (const step of [1, 0.1]) {
+      await touch(step);
+      for (const [axis, back, on] of [
+        [0, 'Back', 'Along the sheet'],
+        [1, 'Away from you', 'Towards you'],
+      ] as const) {
+        const off = mark[axis] - (await seen())[axis];
+        const presses = Math.round(Math.abs(off) / step);
+        for (let k = 0; k < presses; k++) {
+          // the first mark by keys, the others by touch
+          if (i === 0)
+            await page.keyboard.press(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'][2 * axis + Number(off > 0)]); // prettier-ignore
+          else await pad.getByRole('button', { name: off > 0 ? on : back }).click();
+          await expect(pad.getByRole('button', { name: on })).toBeEnabled();
+        }
+      }
+    }
+    await page.getByRole('button', { name: `Take mark ${i + 1}` }).click();
+  }
+  await page.getByRole('button', { name: 'Cut by these 4 marks' }).click();
+  await expect(page.getByText('4 marks taken by hand')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Sheet 1 is done' })).toBeVisible({ timeout: 90_000 });
+  // a pointer that is put on a mark to a tenth cuts to about as much
+  expect(await besidePrint(page, panel, order)).toBeLessThan(0.2);
+});

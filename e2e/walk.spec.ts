@@ -116,6 +116,13 @@ for (const size of SIZES) {
     await expect(page.getByText('fits', { exact: true }).first()).toBeVisible();
     await look('order, on the film');
     await page.goto('/orders');
+    await page.getByRole('link', { name: /Ice-cream stickers/ }).click();
+    await section(page, 'Print marks').click();
+    await expect(page.getByRole('button', { name: /^Mark 1:/ })).toBeVisible();
+    for (const fold of await page.getByRole('button', { name: /mm outside$/ }).all())
+      if ((await fold.getAttribute('aria-expanded')) === 'false') await fold.click();
+    await look('order, print marks');
+    await page.goto('/orders');
     await page.getByRole('link', { name: /Race hut wall/ }).click();
     await expect(section(page, 'Panels')).toContainText('seam');
     await section(page, 'Panels').click();

@@ -70,7 +70,7 @@ await page.getByRole('link', { name: 'Weeding and applying' }).click();
 await page.getByRole('listitem').nth(2).waitFor();
 await shot('applying');
 await page.goto('/materials');
-await page.getByText('41 of 41').waitFor();
+await page.getByText('44 of 44').waitFor();
 await page.getByRole('button', { name: 'Rolls, colour and limits of Damson' }).click();
 await shot('materials');
 await page.goto('/orders');
@@ -142,6 +142,30 @@ await page.getByRole('link', { name: 'See it as cut' }).click();
 await page.getByRole('button', { name: 'As cut' }).click();
 await page.getByText('The cut lies at most').waitFor();
 await shot('as-cut');
+await page.goto('/orders');
+await page.getByRole('link', { name: /Ice-cream stickers/ }).click();
+await section('Print marks').click();
+await page.getByRole('button', { name: 'Print 2 sheets', disabled: false }).click();
+await page.getByText(/tray/).waitFor();
+await page.locator('.sections').evaluate((all) => (all.scrollTop = 218));
+await shot('print-marks');
+await page.getByRole('button', { name: 'Queue 2 cuts', disabled: false }).click();
+await page.getByRole('button', { name: 'The sheet is loaded' }).waitFor();
+// as a person loads it: a little aslant, the head over the first mark
+const { panels } = JSON.parse(server.said);
+const head = await page.evaluate(async () => {
+  const cut = (await (await fetch('/api/cuts')).json()).find(({ sheet }) => sheet);
+  const [x, y] = cut.sheet.marks[0].at;
+  return [x, y + cut.edges.far];
+});
+await fetch(`${panels.plover}/load-print`, {
+  method: 'POST',
+  body: JSON.stringify({ print: 1, turn: 1.3, shift: [1, -1], stretch: [1.0012, 0.999], bow: 0.4, head }),
+});
+await page.getByRole('button', { name: 'The sheet is loaded' }).click();
+await page.getByText(/Cutting line \d+ of/).waitFor();
+await page.waitForTimeout(2500);
+await shot('reading-marks');
 await browser.close();
 server.child.kill('SIGKILL');
 postgres.stop();

@@ -92,7 +92,7 @@ describe('a printed sheet', () => {
     expect(fit).toMatchObject({ rotation: expect.closeTo(1.6, 1), isTurned: false });
     expect(Math.abs(fit!.worst)).toBeLessThan(0.1);
     expect(marks).toHaveLength(done.sheet!.marks.length);
-    for (const { scan } of marks) expect(scan.edges![1] - scan.edges![0]).toBeCloseTo(1, 0);
+    for (const { scan } of marks) expect(scan!.edges![1] - scan!.edges![0]).toBeCloseTo(1, 0);
 
     // where the tip went on the page, against a badge's line there: 52 × 32 mm
     const { lines } = (await (await fetch(`${sim.panel}/on-print`)).json()) as { lines: number[][] };
@@ -148,6 +148,19 @@ describe('a printed sheet', () => {
     expect(done).toMatchObject({ state: 'done', reading: { fit: { isTurned: true } } });
     expect(done.reading!.notes.join()).toContain('the other way round');
   }, 120_000);
+
+  test('with perforated lines it is set against its design too', async () => {
+    const { id, choices, revision } = await badges(40, 3);
+    const { print: how } = choices;
+    const next = { ...choices, print: { ...how, lines: [...how.lines, { ...how.lines[0], kind: 'perforated' as const, offset: 4 }] } }; // prettier-ignore
+    await api().patch(`/api/orders/${id}/choices`).send({ base: revision, edits: editsBetween(choices, next) }).expect(200); // prettier-ignore
+    const order = (await api().get(`/api/orders/${id}`).expect(200)).body as Order;
+    const [cut] = await queue(order);
+    await lay(await print(order), { turn: 0.7, head: markOn(cut, 0) });
+    const done = await loaded(cut.id);
+    expect(done.state).toBe('done');
+    expect(done.deviation).toBeLessThan(0.15);
+  }, 60_000);
 
   test('a blank sheet is not cut, nor one of another width', async () => {
     const order = await badges(40, 4);

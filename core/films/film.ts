@@ -40,8 +40,8 @@ export interface Film {
   readonly grain?: boolean;
   /** The shop's own money, for a metre of the roll. */
   readonly price?: number;
-  /** It is printed on, and cut around what is printed. */
-  readonly print?: PrintGround;
+  /** It is printed on, and cut around what is printed; what shows then where nothing is. */
+  readonly print?: PrintGround | null;
 }
 
 /** What shows where nothing is printed. */

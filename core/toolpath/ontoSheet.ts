@@ -13,8 +13,16 @@ const LONGEST = 5;
  * @param step mm of the cutter's own grid
  */
 export function ontoSheet(program: CutProgram, map: (at: Spot) => Spot, step: number): CutProgram {
-  const lines = program.lines.map((line) => ({ ...line, points: ontoGrid(moved(line.points, map), step) }));
-  return { ...program, lines };
+  const kept = program.lines.flatMap((line, i) => {
+    const points = ontoGrid(moved(line.points, map), step);
+    // what is shorter than a step is no line any more
+    return points.length < 4 ? [] : [{ line: { ...line, points }, doneAt: program.doneAt[i] }];
+  });
+  return {
+    ...program,
+    lines: kept.map(({ line }) => line),
+    doneAt: Float64Array.from(kept, ({ doneAt }) => doneAt),
+  };
 }
 
 function moved(points: Float64Array, map: (at: Spot) => Spot): Float64Array {

@@ -202,6 +202,8 @@ class ProgramWriter {
 
   private add(holder: Float64Array, part: CutLine['part'], copy: number, kind: LineKind): void {
     const points = ontoGrid(holder, this.cutter.device.step);
+    // what is shorter than a step, such as the rest of a dash, is no line
+    if (points.length < 4) return;
     const travel = Math.hypot(points[0] - this.at[0], points[1] - this.at[1]);
     const speed = this.recipes[kind].speed ?? this.cutter.ownSpeed;
     this.seconds += cutSeconds(points, travel, speed, this.cutter.motion);

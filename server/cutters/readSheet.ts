@@ -1,5 +1,5 @@
-/** Has a cutter's sensor read the marks of a sheet that was loaded, and moves its cut to where the sheet lies. */
-import type { ReadSheet } from '../../contracts/print';
+/** Where a sheet that was loaded lies, read by the cutter's sensor or taken by hand, and its cut moved there. */
+import type { CutSheet, ReadSheet, TakenMarks } from '../../contracts/print';
 import { lookAlong, readSeen } from '../../core/devicelang/answers';
 import { toStrip, toUnits } from '../../core/devicelang/axes';
 import type { Spot } from '../../core/geometry/spot';
@@ -35,39 +35,55 @@ export async function readSheet(
 ): Promise<SheetRead> {
   const { sheet, design } = cut;
   if (!sheet || !design) throw new Error('a cut of plain film has no marks');
-  const { sensor, name } = cutter;
-  if (!sensor) return { reading: NOTHING_READ, problem: `${name} has no sensor to read marks with.` };
-  const { marks, line } = sheet;
-  const read = await readMarks(marks, await startOf(link, cut, cutter), {
-    look: lookBy(link, cut, cutter, sensor.offset),
-    reach: sensor.reach,
-    line,
-    sees: { minX: 0, minY: -BEYOND, maxX: sheet.width + BEYOND, maxY: cut.cuttable + BEYOND },
-  });
-  if (!read.isRead) return { reading: NOTHING_READ, problem: unreadBecause(read, name) };
+  const read = cut.taken ? byHand(cut.taken) : await bySensor(cut, sheet, cutter, link);
+  if (typeof read === 'string') return { reading: NOTHING_READ, problem: read };
   const registered = await pool.run('registerSheet', {
     sheet,
     design: unpack<SheetDesign>(design),
     drawing: unpack<Drawing>(cut.drawing),
     cuttable: cut.cuttable,
     cutter,
-    measured: read.marks.map(({ at }) => at),
+    taken: read,
+    isByHand: cut.taken !== null,
   });
   const { fit, off, findings, moved } = registered;
   const stop = findings.find(({ severity }) => severity === 'stop');
   const reading: ReadSheet = {
-    marks: read.marks.map(({ at, contrast, scans }, i) => ({
-      at,
-      off: off[i],
-      contrast,
-      scan: shownOf(scans[0]),
-    })),
+    marks: read.map(({ mark, at, scan }, i) => ({ mark, at, off: off[i], scan })),
     fit,
     notes: findings.filter((one) => one !== stop).map(({ message }) => message),
   };
   return stop
     ? { reading, problem: [stop.message, ...(stop.waysOut ?? [])].join(' · ') }
     : { reading, moved };
+}
+
+/** A mark that is known: which, where, and what a sensor saw of it. */
+type KnownMark = Omit<ReadSheet['marks'][number], 'off'>;
+
+const byHand = (taken: TakenMarks): KnownMark[] => taken.map((one) => ({ ...one, scan: null }));
+
+/** @returns a sentence when they cannot be read */
+async function bySensor(
+  cut: CutRow,
+  { marks, line, width }: CutSheet,
+  cutter: Cutter,
+  link: CutterLink,
+): Promise<KnownMark[] | string> {
+  const { sensor, name } = cutter;
+  if (!sensor) return `${name} has no sensor to read marks with. Take them by hand.`;
+  const read = await readMarks(marks, await startOf(link, cut, cutter), {
+    look: lookBy(link, cut, cutter, sensor.offset),
+    reach: sensor.reach,
+    line,
+    sees: { minX: 0, minY: -BEYOND, maxX: width + BEYOND, maxY: cut.cuttable + BEYOND },
+  });
+  if (!read.isRead) return unreadBecause(read, name);
+  return read.marks.map(({ at, contrast, scans }, mark) => ({
+    mark,
+    at,
+    scan: { ...shownOf(scans[0]), contrast },
+  }));
 }
 
 const NOTHING_READ: ReadSheet = { marks: [], fit: null, notes: [] };
@@ -95,7 +111,7 @@ function lookBy(link: CutterLink, cut: CutRow, { device }: Cutter, offset: reado
   };
 }
 
-const shownOf = ({ from, to, values, found }: Scan): ReadSheet['marks'][number]['scan'] => ({
+const shownOf = ({ from, to, values, found }: Scan) => ({
   step: Math.hypot(to[0] - from[0], to[1] - from[1]) / (values.length - 1),
   values,
   edges: typeof found === 'object' ? found.edges : null,
@@ -112,6 +128,6 @@ function unreadBecause({ mark, why }: SheetReading & { readonly isRead: false },
     case 'other-width':
       return `What lies where mark ${mark + 1} should be is no mark of this sheet. Load the sheet that was printed for this cut, or put the head over mark 1, and press again.`;
     default:
-      return `${which} was not found. Put the head over mark 1 at the machine, see that nothing lies over the marks and that it is the sheet of this cut, and press again.`;
+      return `${which} was not found. Put the head over mark 1 at the machine, see that nothing lies over the marks and that it is the sheet of this cut, and press again, or take its marks by hand.`;
   }
 }

@@ -24,7 +24,7 @@ import type { Printer } from '../../core/print/choices';
 import type { FilmSize } from '../../core/films/leftover';
 import type { OrderSummary } from '../../contracts/api';
 import type { Edit } from '../../contracts/edits';
-import type { CutSheet, ReadSheet } from '../../contracts/print';
+import type { CutSheet, ReadSheet, TakenMarks } from '../../contracts/print';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -203,6 +203,8 @@ export const cuts = pgTable(
     sheet: jsonb('sheet').$type<CutSheet>(),
     /** Of a printed sheet: gzipped JSON of its cut as designed, before it was known how the sheet lies. */
     design: bytea('design'),
+    /** Its marks as a person took them; null: the sensor reads them. */
+    taken: jsonb('taken').$type<TakenMarks>(),
     /** How the sheet lies, by what was read last. */
     reading: jsonb('reading').$type<ReadSheet>(),
     record: bytea('record'),

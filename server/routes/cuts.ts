@@ -1,3 +1,4 @@
+import { jog } from '../cutters/jog';
 import { cancelCut, filmLoaded, getCut, getCutFile, listCuts, resumeCut, stopCut } from '../services/cuts';
 import type { CutServices } from '../services/cuts';
 import type { Handlers } from './mount';
@@ -12,6 +13,8 @@ export const cutRoutes = (services: CutServices) =>
     'GET /api/cuts/{id}/record': async ({ params }) =>
       packed(await getCutFile(services.db, params.id, 'record')),
     'POST /api/cuts/{id}/loaded': ({ params }) => filmLoaded(services, params.id),
+    'POST /api/cuts/{id}/jog': ({ params, body }) => jog(services.db, params.id, body),
+    'POST /api/cuts/{id}/taken': ({ params, body }) => filmLoaded(services, params.id, body.taken),
     'POST /api/cuts/{id}/stop': ({ params }) => stopCut(services, params.id),
     'POST /api/cuts/{id}/resume': ({ params, body }) => resumeCut(services, params.id, body.from),
     'POST /api/cuts/{id}/cancel': ({ params }) => cancelCut(services, params.id),

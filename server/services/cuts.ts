@@ -1,5 +1,6 @@
 import { and, asc, eq, exists, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutState, SharingNow } from '../../contracts/cuts';
+import type { TakenMarks } from '../../contracts/print';
 import type { Again } from '../../core/films/again';
 import type { Db } from '../db/connect';
 import { cuts, cutShares, orders } from '../db/schema';
@@ -299,8 +300,12 @@ const PLAIN: Readonly<Record<CutState, string>> = {
   cancelled: 'cancelled',
 };
 
-export async function filmLoaded(services: CutServices, id: number): Promise<Cut> {
-  const cut = await move(services, id, ['wants-film'], 'checking');
+/** @param taken marks of a printed sheet that a person took; missing: the sensor reads them */
+export async function filmLoaded(services: CutServices, id: number, taken?: TakenMarks): Promise<Cut> {
+  const { sheet } = await getCut(services.db, id);
+  if (taken && !taken.every(({ mark }) => sheet?.marks[mark]))
+    throw new Trouble(422, 'no-such-mark', 'One of these marks is not on the sheet of this cut.');
+  const cut = await move(services, id, ['wants-film'], 'checking', { taken: taken ?? null });
   await services.dispatch(id);
   return cut;
 }

@@ -255,8 +255,9 @@ interface RegisterTask {
   readonly drawing: Drawing;
   readonly cuttable: number;
   readonly cutter: Cutter;
-  /** Marks as they were read, mm on the strip. */
-  readonly measured: readonly Spot[];
+  /** Marks as they were read, mm on the strip: which, from 0, and where. */
+  readonly taken: readonly { readonly mark: number; readonly at: Spot }[];
+  readonly isByHand: boolean;
 }
 
 /** How a sheet lies by its marks, and its cut moved to where it does; without one it may not be cut. */
@@ -273,10 +274,13 @@ export function registerSheet({
   drawing,
   cuttable,
   cutter,
-  measured,
+  taken,
+  isByHand,
 }: RegisterTask): Registered {
-  const designed = sheet.marks.map(({ at }) => at);
-  const { fit, lies, findings } = judgeSheet(designed, measured, cutter.sensor?.noise ?? HAND_NOISE);
+  const designed = taken.map(({ mark }) => sheet.marks[mark].at);
+  const measured = taken.map(({ at }) => at);
+  const noise = isByHand ? HAND_NOISE : (cutter.sensor?.noise ?? HAND_NOISE);
+  const { fit, lies, findings } = judgeSheet(designed, measured, noise);
   if (!fit) return { fit: null, off: measured.map(() => [0, 0]), findings };
   const { model, rotation, scaleX, scaleY, skew, bow, worst } = fit;
   const told = { model, rotation, scaleX, scaleY, skew, bow, worst, limit: USUAL_LIMITS.residual };
@@ -293,11 +297,12 @@ export function registerSheet({
   return {
     ...known,
     moved: {
-      program: storedProgram(writeHpgl(program, device, cuttable), design.doneAt),
+      program: storedProgram(writeHpgl(program, device, cuttable), Array.from(program.doneAt)),
       drawing: {
         ...drawing,
         design: drawing.design.map(bent),
         followed: drawing.followed?.map((line) => ({ ...line, points: bent(line.points) })),
+        parts: program.lines.map(({ part }) => part),
         lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
       },
     },

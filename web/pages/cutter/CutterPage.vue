@@ -2,7 +2,7 @@
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
 import { ChevronLeft, Moon, Sun } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, onMounted, shallowRef } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Bounds } from '../../../core/geometry/bounds';
 import type { Shop } from '../../../core/plan/shop';
@@ -13,6 +13,7 @@ import { ONE_OR_NOUGHT } from '../../stores/remembered';
 import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { answersOf } from '../cutters/asks';
+import ByHand from './ByHand.vue';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
 import { drawCut, FILM_BEHIND } from './drawCut';
@@ -34,6 +35,12 @@ const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
 
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
 const isSheet = computed(() => cutter.value?.kind === 'flatbed' || Boolean(now.value?.sheet));
+/** Marks of a sheet are taken by hand: as a person chose, and where there is no sensor. */
+const wantsHand = ref(false);
+const byHand = computed(
+  () =>
+    Boolean(now.value?.sheet) && (wantsHand.value || (cutter.value !== undefined && !cutter.value.sensor)),
+);
 /** What the machine itself answers. */
 const own = computed(() => machines.states.find(({ id }) => id === cutterId.value));
 /** Those of the order that this machine makes, as its steps. */
@@ -131,7 +138,19 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
           <h2>{{ machines.ready ? sentence.big : 'Asking the server' }}</h2>
           <p>{{ machines.ready ? sentence.small : 'One moment.' }}</p>
         </div>
-        <button v-if="now?.state === 'wants-film'" class="big main" :disabled="busy" @click="say('loaded')">
+        <button
+          v-if="now?.state === 'wants-film' && now.sheet && cutter?.sensor"
+          class="big way"
+          @click="wantsHand = !wantsHand"
+        >
+          {{ byHand ? 'By sensor' : 'By hand' }}
+        </button>
+        <button
+          v-if="now?.state === 'wants-film' && !byHand"
+          class="big main"
+          :disabled="busy"
+          @click="say('loaded')"
+        >
           {{ now.sheet ? 'The sheet is loaded' : `${now.film.name} is loaded` }}
         </button>
         <div v-if="now?.state === 'stopped'" class="two">
@@ -140,6 +159,12 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         </div>
         <router-link v-if="!now && machines.ready" class="button" to="/orders">To the orders</router-link>
       </div>
+      <ByHand
+        v-if="now?.sheet && now.state === 'wants-film' && byHand"
+        :key="now.id"
+        :cut="now"
+        @problem="problem = $event"
+      />
       <ProblemNote v-if="now?.problem" class="problem" :message="now.problem" @close="now.problem = null" />
       <ProblemNote
         v-else-if="trouble"
@@ -266,6 +291,11 @@ h1 {
 .say p {
   margin: 5px 0 0;
   color: var(--ink-soft);
+}
+.say .way {
+  flex: none;
+  white-space: nowrap;
+  margin-left: auto;
 }
 .two {
   display: flex;

@@ -21,7 +21,7 @@ const aslant = computed(() => {
 });
 const worst = computed(() => {
   const offs = props.reading.marks.map(({ off: [x, y] }) => Math.hypot(x, y));
-  return offs.indexOf(largest(offs));
+  return props.reading.marks[offs.indexOf(largest(offs))];
 });
 const MODEL_WORDS: Readonly<Record<ModelName, string>> = {
   similarity: 'moved, turned and scaled',
@@ -31,17 +31,19 @@ const MODEL_WORDS: Readonly<Record<ModelName, string>> = {
   projective: 'as seen aslant',
 };
 const [WIDE, HIGH] = [238, 84];
+/** What the sensor saw; nothing where marks were taken by hand. */
 const scan = computed(() => {
-  const { scan: seen, contrast } = props.reading.marks[worst.value];
+  const { scan: seen } = worst.value;
+  if (!seen) return undefined;
   const x = scaleLinear([0, seen.values.length - 1], [4, WIDE - 4]);
   const y = scaleLinear([0, 1.05], [HIGH - 4, 4]);
   const edges = (seen.edges ?? []).map((mm) => x(mm / seen.step));
-  const path =
-    line<number>(
-      (_, i) => x(i),
-      (value) => y(value),
-    )([...seen.values]) ?? '';
-  return { path, edges, contrast, apart: seen.edges ? seen.edges[1] - seen.edges[0] : undefined };
+  const path = line<number>(
+    (_, i) => x(i),
+    (value) => y(value),
+  )([...seen.values]);
+  const apart = seen.edges ? seen.edges[1] - seen.edges[0] : undefined;
+  return { path: path ?? '', edges, contrast: seen.contrast, apart };
 });
 </script>
 
@@ -56,7 +58,7 @@ const scan = computed(() => {
     <dd class="number">{{ percent(fit.scaleY) }}</dd>
     <dt>Bow corrected</dt>
     <dd class="number">{{ units.length(Math.abs(fit.bow), true) }}</dd>
-    <dt>Worst mark, {{ worst + 1 }}</dt>
+    <dt>Worst mark, {{ worst.mark + 1 }}</dt>
     <dd class="number">{{ units.length(fit.worst, true) }}</dd>
   </dl>
   <p class="hint">
@@ -64,19 +66,22 @@ const scan = computed(() => {
     {{ units.length(fit.limit, true) }}.
   </p>
   <p v-for="note in reading.notes" :key="note" class="hint">{{ note }}</p>
-  <svg
-    :viewBox="`0 0 ${WIDE} ${HIGH}`"
-    role="img"
-    :aria-label="`What the sensor saw across mark ${worst + 1}`"
-  >
-    <path class="seen" :d="scan.path" />
-    <path v-for="at in scan.edges" :key="at" class="edge" :d="`M${at} 4V${HIGH - 4}`" />
-  </svg>
-  <p class="hint">
-    Mark {{ worst + 1 }}: contrast {{ Math.round(100 * scan.contrast) }} %<template v-if="scan.apart">
-      · edges {{ units.length(scan.apart, true) }} apart</template
+  <template v-if="scan">
+    <svg
+      :viewBox="`0 0 ${WIDE} ${HIGH}`"
+      role="img"
+      :aria-label="`What the sensor saw across mark ${worst.mark + 1}`"
     >
-  </p>
+      <path class="seen" :d="scan.path" />
+      <path v-for="at in scan.edges" :key="at" class="edge" :d="`M${at} 4V${HIGH - 4}`" />
+    </svg>
+    <p class="hint">
+      Mark {{ worst.mark + 1 }}: contrast {{ Math.round(100 * scan.contrast) }} %<template v-if="scan.apart">
+        · edges {{ units.length(scan.apart, true) }} apart</template
+      >
+    </p>
+  </template>
+  <p v-else class="hint">{{ reading.marks.length }} marks taken by hand.</p>
 </template>
 
 <style scoped>

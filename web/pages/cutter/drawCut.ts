@@ -57,7 +57,7 @@ function drawMarks(
   context.lineWidth = sheet.line;
   const turn = ((reading?.fit?.rotation ?? 0) * Math.PI) / 180;
   for (const [i, { at, kind, arms }] of sheet.marks.entries()) {
-    const [x, y] = reading?.marks[i]?.at ?? at;
+    const [x, y] = reading?.marks.find(({ mark }) => mark === i)?.at ?? at;
     context.save();
     context.translate(x, y);
     context.rotate(turn);

@@ -5,8 +5,9 @@ import Checkbox from 'primevue/checkbox';
 import { computed } from 'vue';
 import { hexOfLab, labOf } from '../../../core/colour/colour';
 import type { Film, FilmLimits, Roll } from '../../../core/films/film';
-import { hasGrain, limitsOf } from '../../../core/films/film';
+import { hasGrain, limitsOf, PRINT_GROUNDS } from '../../../core/films/film';
 import DraftField from '../../parts/DraftField.vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
 
@@ -36,6 +37,9 @@ function readHex(typed: string): string | undefined {
   const colour = typed.toLowerCase().replace(/^#?/, '#');
   return /^#[0-9a-f]{6}$/.test(colour) ? colour : undefined;
 }
+/** Whether it is printed on, and what shows where nothing is. */
+const NOT_PRINTED = 'no' as const;
+const PRINTED = ([NOT_PRINTED, ...PRINT_GROUNDS] as const).map((value) => ({ value, label: value }));
 </script>
 
 <template>
@@ -165,6 +169,13 @@ function readHex(typed: string): string | undefined {
           :model-value="hasGrain(film)"
           :aria-label="`${film.name} has a grain`"
           @update:model-value="$emit('change', { grain: $event })"
+        />
+        <span title="Colours that go to print are laid on it">Printed on</span>
+        <ChoiceField
+          :label="`Whether ${film.name} is printed on`"
+          :value="film.print ?? NOT_PRINTED"
+          :options="PRINTED"
+          @change="$emit('change', { print: $event === NOT_PRINTED ? null : $event })"
         />
       </div>
     </section>

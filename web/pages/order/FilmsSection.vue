@@ -37,7 +37,7 @@ const optionsFor = (colour: string) => {
   const lab = labOf(colour);
   const inUse = new Set(Object.values(choices.value.film));
   return (store.shop?.films ?? [])
-    .filter((f) => !f.putAway || inUse.has(f.id))
+    .filter((f) => (!f.putAway && !f.print) || inUse.has(f.id))
     .map((f) => ({ ...f, says: about(f), away: deltaE(lab, labOf(f.colour)) }))
     .sort((a, b) => a.away - b.away);
 };

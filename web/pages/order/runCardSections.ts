@@ -12,7 +12,7 @@ export const STATE_WORD: Readonly<Record<SectionState, string>> = {
   good: 'all clear',
   check: 'to check',
   stop: 'keeps the order from the cutter',
-  none: '',
+  none: 'not needed',
 };
 
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -187,6 +187,7 @@ const lacksBleed = computed(() =>
 .line :deep(h3 button) {
   font-weight: 450;
   font-size: 13px;
+  min-height: 27px;
   padding: 3px 0;
 }
 .line :deep(.p-select) {
