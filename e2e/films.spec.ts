@@ -69,9 +69,7 @@ test('a colour is given another film, found by its name; it goes to print, to no
   await expect(section(page, 'Films')).toContainText('3 films');
   await expect(picker).toContainText('Lantern orange');
   await page.getByRole('button', { name: 'Switch all off' }).click();
-  await expect(page.getByRole('list', { name: 'To look at' })).toContainText(
-    'Every colour is switched off',
-  );
+  await expect(page.getByRole('list', { name: 'To look at' })).toContainText('Every colour is switched off');
   await page.getByRole('button', { name: 'Switch all on' }).click();
   await expect(section(page, 'Films')).toContainText('3 films');
   // two colours on one film are one cut
