@@ -43,6 +43,16 @@ describe('what the tablet says', () => {
     expect(sentenceFor(left, 0, 0, units, true).small).not.toContain('force');
   });
 
+  test('a printed sheet by its number and size, and that its marks are read', () => {
+    const sheet = { number: 2, of: 3, width: 420, height: 297, line: 1, marks: [] };
+    expect(said({ state: 'wants-film', sheet }).big).toBe('Load sheet 2 of 3');
+    expect(said({ state: 'wants-film', sheet }).small).toContain('420 × 297 mm, this side up');
+    expect(said({ state: 'wants-film', sheet: { ...sheet, number: 1, of: 1 } }).big).toBe(
+      'Load the printed sheet',
+    );
+    expect(said({ state: 'checking', sheet }).big).toBe('Reading its marks');
+  });
+
   test('which line is cut; the last one stays the last', () => {
     expect(said({ state: 'cutting' }, 30, 12).big).toBe('Cutting line 13 of 40');
     expect(said({ state: 'cutting' }, 90, 40).big).toBe('Cutting line 40 of 40');

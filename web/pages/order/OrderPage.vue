@@ -21,6 +21,7 @@ import FilmStage from './film/FilmStage.vue';
 import SheetStage from './print/SheetStage.vue';
 import StripsStage from './StripsStage.vue';
 import type { View } from './views';
+import { isShown } from './views';
 
 const store = useOrder();
 const art = useArtwork();
@@ -55,6 +56,11 @@ watch(
 );
 /** What is picked for panels is picked while they are looked at. */
 watch(section, () => (seams.picking = undefined));
+/** A view that has nothing to show any more gives way. */
+watch(
+  () => isShown(view.value, store.plan),
+  (shown) => shown || (view.value = 'face'),
+);
 /** Marks and lines are chosen on the sheet. */
 watch(
   () => section.value === 'print' && store.plan?.printed !== undefined,
@@ -122,7 +128,7 @@ useOrderKeys({
   nextFinding,
   measure,
   leave,
-  show: (which) => (view.value = which),
+  show: (which) => isShown(which, store.plan) && (view.value = which),
 });
 onBeforeUnmount(() => {
   store.close();

@@ -1,14 +1,14 @@
 /** The order page by keyboard, and the sheet that says how. */
 import { useEventListener } from '@vueuse/core';
 import type { View } from './views';
-import { VIEWS } from './views';
+import { KEYED } from './views';
 
 export const SHORTCUTS: readonly (readonly [string, string])[] = [
   ['Ctrl Z', 'undo the last choice'],
   ['Ctrl Shift Z', 'redo it'],
   ['[  ]', 'film before, film after'],
   ['Shift [  Shift ]', 'cut this film earlier, later'],
-  ['1 … 6', 'Face, Films apart, On the film, Sheet, Cut lines, As cut'],
+  ['1 … 6', 'Face, Films apart, On the film, Cut lines, As cut, Sheet'],
   ['P  Shift P', 'next finding, finding before'],
   ['M', 'measure between two points'],
   ['L', 'on the film: a weed line where the pointer is'],
@@ -58,8 +58,8 @@ export function actOf(event: KeyboardEvent, acts: OrderActs): (() => unknown) | 
   if (key === 'p') return () => acts.nextFinding(back);
   if (key === 'm') return acts.measure;
   if (event.key === 'Escape') return acts.leave() ? () => {} : undefined;
-  const view = VIEWS[Number(event.key) - 1];
-  return view && (() => acts.show(view[0]));
+  const view = KEYED[Number(event.key) - 1];
+  return view && (() => acts.show(view));
 }
 
 /** Listens as long as the component is there. */

@@ -12,6 +12,9 @@ export const VIEWS: readonly (readonly [View, string])[] = [
   ['as-cut', 'As cut'],
 ];
 
+/** By the number keys, from 1. */
+export const KEYED: readonly View[] = ['face', 'apart', 'on-film', 'cut-lines', 'as-cut', 'sheet'];
+
 /** Views that have something to show: of what is all printed none of film, of what is all cut from film no sheet. */
 export function isShown(view: View, plan: Pick<PlanView, 'strips' | 'printed'> | undefined): boolean {
   if (view === 'sheet') return plan?.printed !== undefined;
