@@ -1,19 +1,17 @@
 /** Art that is printed and cut around, without a screen: a PDF and the cut of every sheet. */
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import { lineLength } from '../core/geometry/path';
 import type { Choices } from '../core/plan/choices';
 import type { Planner } from '../core/plan/plan';
 import type { Plan } from '../core/plan/planned';
 import type { Shop } from '../core/plan/shop';
-import { needsPatch } from '../core/print/marks';
 import type { PrintChoices } from '../core/print/choices';
 import type { PrintSheet, PrintUnit } from '../core/print/sheets';
-import { cutOnSheet, sheetLabel } from '../core/print/sheets';
+import { cutOnSheet } from '../core/print/sheets';
 import type { Artwork } from '../core/readers/artwork';
 import { rounded } from '../core/units/rounded';
-import { printPdf } from '../server/files/printPdf';
+import { sheetPdf, sheetPlt } from '../server/files/sheetFiles';
 
 /** Choices with every colour that is seen sent to print. */
 export function toPrint(
@@ -31,22 +29,17 @@ export async function writeSheets(
   out: string,
   file: string,
   { printed }: Plan,
-  { marks, patch }: PrintChoices,
+  print: PrintChoices,
   withLines: boolean,
 ): Promise<number> {
   if (!printed) return 0;
-  const name = file.replace(/\.[^.]*$/, '').slice(0, 40);
-  const { unit, film, sheets } = printed;
-  for (const [i, { sheet, cut }] of sheets.entries()) {
-    const how = { marks, withLines, patch: needsPatch(film, patch) };
-    await writeFile(
-      join(out, `${sheet.id}.pdf`),
-      await printPdf(unit, sheet, sheetLabel(name, i, sheets.length), how),
-    );
-    const bytes = hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
-    await writeFile(join(out, `${sheet.id}.plt`), bytes);
+  const order = file.replace(/\.[^.]*$/, '').slice(0, 40);
+  for (const [index, { sheet }] of printed.sheets.entries()) {
+    const of = { printed, index, order, print };
+    await writeFile(join(out, `${sheet.id}.pdf`), await sheetPdf(of, withLines));
+    await writeFile(join(out, `${sheet.id}.plt`), sheetPlt(of));
   }
-  return sheets.length;
+  return printed.sheets.length;
 }
 
 /** For plan.json. */

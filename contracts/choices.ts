@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
 import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
 import { PACKS } from '../core/layout/strip';
-import { CUT_LINE_KINDS, MARK_KINDS, PATCHES } from '../core/print/choices';
+import { CUT_LINE_KINDS, MOST_CUT_LINES, PATCHES } from '../core/print/choices';
+import { MARK_KINDS } from '../core/registration/readMarks';
 import { BORDERS, LEAST_STEP, MOST_LINES, MOST_STEP, WEED_LINE_WAYS } from '../core/layout/weedChoices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
@@ -133,8 +134,6 @@ export const wallPictureSchema = z.strictObject({
   at,
 });
 
-/** Lines around one another that anybody tells apart. */
-const MOST_CUT_LINES = 8;
 const cutLine = z.strictObject({
   kind: z.enum(CUT_LINE_KINDS),
   around: z.array(colour).max(1000).nullable(),

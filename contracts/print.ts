@@ -1,6 +1,6 @@
 /** Printed sheets as they cross the wire. */
 import { z } from 'zod';
-import { MARK_KINDS } from '../core/print/choices';
+import { MARK_KINDS } from '../core/registration/readMarks';
 import { MODELS } from '../core/registration/models';
 
 /** What is printed as PDF or picture; what is cut as drawing, or as HP-GL. */

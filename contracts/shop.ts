@@ -4,7 +4,7 @@ import { BUILDS, FINISHES, PRINT_GROUNDS } from '../core/films/film';
 import type { FilmSize } from '../core/films/leftover';
 import type { Shop } from '../core/plan/shop';
 import type { Printer } from '../core/print/choices';
-import { MARK_KINDS } from '../core/print/choices';
+import { MARK_KINDS } from '../core/registration/readMarks';
 
 const filmSize = z.strictObject({
   width: z.number().min(1).max(5000),

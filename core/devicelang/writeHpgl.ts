@@ -22,7 +22,11 @@ const ascii = (text: string): Uint8Array => new TextEncoder().encode(text);
  * Writes a program as HP-GL chunks.
  * @param cuttable width the knife reaches, mm: strip y counts from its far edge, the plotter's from the near one
  */
-export function writeHpgl(program: CutProgram, device: Device, cuttable: number): HpglChunks {
+export function writeHpgl(
+  program: Pick<CutProgram, 'lines' | 'recipes' | 'length'>,
+  device: Device,
+  cuttable: number,
+): HpglChunks {
   const settings = (kind: LineKind): string => {
     const { force, speed, tool } = program.recipes[kind];
     const sent = (code: string, value: number | null, isSent: boolean): string =>

@@ -1,3 +1,5 @@
+import type { MarkKind } from '../registration/readMarks';
+
 /** What a cutter can reach and how it wants to be spoken to. Everything that differs between cutters is here. */
 export interface Cutter {
   readonly id: string;
@@ -24,7 +26,7 @@ export interface Cutter {
 
 /** A sensor that reads print marks. */
 export interface MarkSensor {
-  readonly kinds: readonly ('in' | 'out' | 'dots')[];
+  readonly kinds: readonly MarkKind[];
   /** How many marks it reads at the most. */
   readonly most: number;
   /** mm from its first mark to its last, at the most */

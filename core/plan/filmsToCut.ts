@@ -20,12 +20,11 @@ import type { Panelling } from '../panels/seams';
 import type { WeededStrip } from '../weeding/weeding';
 import { weed } from '../weeding/weeding';
 import type { MakeStage } from '../stages/remember';
-import { kindRecipes } from '../toolpath/kinds';
 import { programFor } from '../toolpath/program';
 import { from } from './assemble';
 import type { Choices } from './choices';
 import type { FilmCut } from './planned';
-import { changedKinds, changedRecipe, noRecipe, ownRecipes, recipeOf } from './recipes';
+import { noRecipe, recipesFor } from './recipes';
 import type { GuestArt, InviteGuests, JoinParts } from './guests';
 import type { OrderName } from './sharing';
 import { NO_SHARING } from './sharing';
@@ -169,29 +168,25 @@ export function cuttingFilms(stage: MakeStage) {
     choices: Choices,
     shop: Shop,
   ): FilmCut => {
-    const shopRecipe = recipeOf(shop, cutter, film);
-    if (!shopRecipe)
+    const has = recipesFor(shop, cutter, film, choices.cut);
+    if (!has)
       return {
         panels,
         cuts: [],
         findings: strips.length > 0 ? [...findings, noRecipe(film, cutter)] : findings,
       };
-    const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
-    const shopKinds = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
-    const recipes = changedKinds(shopKinds, choices.cut, shop, cutter, film);
+    const { kinds, ...recipes } = has;
     const cuts = strips.map((strip) => ({
       strip,
       cutter,
-      recipe,
-      shopRecipe,
-      shopKinds,
-      program: programs(strip, recipes, machineOf(cutter)),
+      ...recipes,
+      program: programs(strip, kinds, machineOf(cutter)),
     }));
     return { panels, cuts, findings };
   };
 }
 
-const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefined =>
+export const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefined =>
   shop.cutters.find((cutter) => cutter.id === id);
 
 export const orderCutter = ({ cutter }: Choices, shop: Shop): Cutter | undefined =>

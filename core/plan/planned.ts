@@ -3,14 +3,14 @@ import type { PreparedArtwork } from '../artwork/prepare';
 import type { Film } from '../films/film';
 import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
-import type { Cutter, Recipe } from '../layout/cutter';
+import type { Cutter } from '../layout/cutter';
 import type { WeededStrip } from '../weeding/weeding';
 import type { PanelPart } from '../panels/panel';
 import type { Panelling } from '../panels/seams';
 import type { SheetEdges } from '../print/choices';
 import type { PrintSheet, PrintUnit } from '../print/sheets';
-import type { KindRecipes } from '../toolpath/kinds';
 import type { CutProgram } from '../toolpath/program';
+import type { FilmRecipes } from './recipes';
 
 /** A sheet and its cut. */
 export interface PlannedSheet {
@@ -29,14 +29,9 @@ export interface Printed {
 }
 
 /** One cut: a strip with its recipe and all that the knife does. */
-export interface PlannedCut {
+export interface PlannedCut extends Omit<FilmRecipes, 'kinds'> {
   readonly strip: WeededStrip;
   readonly cutter: Cutter;
-  readonly recipe: Recipe;
-  /** The shop's recipe, before this order's changes. */
-  readonly shopRecipe: Recipe;
-  /** The recipes of all kinds of line, before what this order changes in those of others than the kiss cut. */
-  readonly shopKinds: KindRecipes;
   readonly program: CutProgram;
 }
 

@@ -7,21 +7,22 @@ import type { Folds } from '../films/fold';
 import { folded } from '../films/fold';
 import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
+import type { Spot } from '../geometry/spot';
 import type { Cutter } from '../layout/cutter';
 import type { ColourArea } from '../print/bleed';
 import type { Printer, PrintChoices, SheetEdges, SheetRoom } from '../print/choices';
 import { evenEdges, USUAL_PRINTER, widerEdges } from '../print/choices';
+import { markFrame } from '../print/marks';
 import { layOnSheets, printUnit } from '../print/sheets';
 import { own } from '../units/own';
 import { shortFindings, toolFindings } from '../layout/layoutFindings';
 import type { MakeStage } from '../stages/remember';
-import { kindRecipes } from '../toolpath/kinds';
 import { programByKind } from '../toolpath/program';
 import { from } from './assemble';
 import type { Choices } from './choices';
-import { bedOf, machineOf } from './filmsToCut';
+import { bedOf, cutterNamed, machineOf } from './filmsToCut';
 import type { Printed } from './planned';
-import { changedKinds, changedRecipe, noRecipe, ownRecipes, recipeOf } from './recipes';
+import { noRecipe, recipesFor } from './recipes';
 import { sheetFindings } from './sheetFindings';
 import { ontoStrip, sheetStrip } from './sheetStrip';
 import type { Shop } from './shop';
@@ -72,17 +73,17 @@ export function printing(stage: MakeStage) {
       turn: layout.turn,
       marks: print.marks,
     });
-    const shopRecipe = recipeOf(shop, cutter, film);
-    if (!shopRecipe) return none(noRecipe(film, cutter));
-    const recipe = { ...shopRecipe, ...changedRecipe(choices.cut, shop, cutter, film) };
-    const shopKinds = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
-    const recipes = changedKinds(shopKinds, choices.cut, shop, cutter, film);
+    const has = recipesFor(shop, cutter, film, choices.cut);
+    if (!has) return none(noRecipe(film, cutter));
+    const { kinds, ...recipes } = has;
     const bed = { widest: cutter.widest, margins: cutter.margins };
     const planned = sheets.map((sheet) => {
       const strip = strips(unit, sheet, film, bed);
-      const alignAt = ontoStrip(bed)([sheet.art.minX, sheet.art.minY - print.marks.away / 2]);
-      const program = programs(strip, recipes, machineOf(cutter), alignAt);
-      return { sheet, cut: { strip, cutter, recipe, shopRecipe, shopKinds, program } };
+      const { art } = sheet;
+      // in the waste, half way from the art to its marks
+      const between: Spot = [art.minX, (art.minY + markFrame(art, print.marks).minY) / 2];
+      const program = programs(strip, kinds, machineOf(cutter), ontoStrip(cutter)(between));
+      return { sheet, cut: { strip, cutter, ...recipes, program } };
     });
     const laidOut = planned.map(({ cut }) => cut.strip);
     const found = [
@@ -134,9 +135,9 @@ function paintedArt(
  * Where sheets are cut: at the machine that was chosen, or the first that takes them, one whose sensor reads their marks
  * before others.
  */
-function sheetCutter(film: Film, { print, cutter }: Choices, { cutters, printer }: Shop): Cutter | undefined {
-  const chosen = own(cutter.film, film.id) ?? cutter.order;
-  const named = cutters.find(({ id }) => id === chosen);
+function sheetCutter(film: Film, { print, cutter }: Choices, shop: Shop): Cutter | undefined {
+  const { cutters, printer } = shop;
+  const named = cutterNamed(shop, own(cutter.film, film.id) ?? cutter.order);
   if (named) return named;
   const { width, height } = sizeOf(film, print, printer ?? USUAL_PRINTER);
   const takes = cutters.filter(

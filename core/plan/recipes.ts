@@ -3,6 +3,7 @@ import type { Film } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Cutter, Recipe } from '../layout/cutter';
 import type { KindRecipes, OwnRecipes } from '../toolpath/kinds';
+import { kindRecipes } from '../toolpath/kinds';
 import { own } from '../units/own';
 import type { CutChoices } from './choices';
 import type { Shop } from './shop';
@@ -47,6 +48,25 @@ export function changedKinds(
     return changed ? [[kind, { ...kinds[kind], ...changed }] as const] : [];
   });
   return { ...kinds, ...Object.fromEntries(changes) };
+}
+
+/** With what a film is cut on a cutter. */
+export interface FilmRecipes {
+  readonly recipe: Recipe;
+  /** The shop's recipe, before an order's changes. */
+  readonly shopRecipe: Recipe;
+  /** The recipes of all kinds of line, before what an order changes in those of others than the kiss cut. */
+  readonly shopKinds: KindRecipes;
+  readonly kinds: KindRecipes;
+}
+
+/** @returns undefined: the cutter has none for the film, nor one for all films */
+export function recipesFor(shop: Shop, cutter: Cutter, film: Film, cut: CutChoices): FilmRecipes | undefined {
+  const shopRecipe = recipeOf(shop, cutter, film);
+  if (!shopRecipe) return undefined;
+  const recipe = { ...shopRecipe, ...changedRecipe(cut, shop, cutter, film) };
+  const shopKinds = kindRecipes(recipe, ownRecipes(shop, cutter, film), cutter.force.most);
+  return { recipe, shopRecipe, shopKinds, kinds: changedKinds(shopKinds, cut, shop, cutter, film) };
 }
 
 export const noRecipe = ({ id, name }: Film, cutter: Cutter): Finding => ({

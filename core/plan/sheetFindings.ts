@@ -5,12 +5,13 @@ import { boundsTouch, joinBounds } from '../geometry/bounds';
 import { largest } from '../geometry/lists';
 import { intersection, rectangle, regionArea, regionBounds } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
-import type { MarkSensor } from '../layout/cutter';
+import type { Cutter } from '../layout/cutter';
 import { formatLength } from '../units/length';
 import type { Printer, PrintChoices, SheetEdges, SheetRoom } from '../print/choices';
 import { markShape } from '../print/marks';
 import type { PrintMark } from '../print/marks';
 import type { PrintSheet, PrintUnit } from '../print/sheets';
+import type { MarkKind } from '../registration/readMarks';
 
 /** mm: a line that lies nearer to the art than this runs along its edge. */
 const ON_EDGE = 0.5;
@@ -18,14 +19,7 @@ const ON_EDGE = 0.5;
 export const USUAL_BLEED = 2;
 
 /** What of a cutter matters to sheets. */
-export interface SheetReader {
-  readonly name: string;
-  readonly narrowest: number;
-  readonly widest: number;
-  readonly trackLength: number;
-  readonly kind: 'roll' | 'desk' | 'flatbed';
-  readonly sensor?: MarkSensor;
-}
+export type SheetReader = Pick<Cutter, 'name' | 'narrowest' | 'widest' | 'trackLength' | 'sensor'>;
 
 /** What a sheet has to get through. */
 export interface SheetWay {
@@ -215,7 +209,7 @@ function unread(marks: readonly PrintMark[], { name, sensor }: SheetReader): Fin
   ];
 }
 
-const KIND_NAMES: Readonly<Record<PrintMark['kind'], string>> = {
+const KIND_NAMES: Readonly<Record<MarkKind, string>> = {
   in: 'corners that face in',
   out: 'corners that face out',
   dots: 'dots',

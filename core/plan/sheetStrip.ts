@@ -15,7 +15,7 @@ export type SheetBed = Pick<Cutter, 'widest' | 'margins'>;
 
 /** A place of a sheet as the cutter that it lies straight in counts: from the far edge of the knife's reach. */
 export const ontoStrip =
-  ({ margins }: SheetBed) =>
+  ({ margins }: Pick<SheetBed, 'margins'>) =>
   ([x, y]: Spot): Spot => [x, y - margins.far];
 
 /**

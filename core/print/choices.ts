@@ -1,7 +1,10 @@
 /** What a person chooses about printed sheets and the lines that are cut around their art. */
 import type { LineKind } from '../artwork/choices';
 import type { Bounds } from '../geometry/bounds';
+import type { MarkKind } from '../registration/readMarks';
 
+/** Lines around one another that anybody tells apart. */
+export const MOST_CUT_LINES = 8;
 export const CUT_LINE_KINDS = ['kiss', 'perforated', 'through'] as const;
 
 /** A line that is cut around printed art. */
@@ -33,11 +36,9 @@ export const USUAL_CUT_LINE: CutLineChoices = {
   join: 2,
 };
 
-export const MARK_KINDS = ['in', 'out', 'dots'] as const;
-
 /** Print marks: corners with their arms along the art or away from it, or dots. */
 export interface PrintMarkChoices {
-  readonly kind: (typeof MARK_KINDS)[number];
+  readonly kind: MarkKind;
   /** mm that an arm is long */
   readonly arm: number;
   /** mm that a line is wide; of dots, four times that is their width */

@@ -4,16 +4,11 @@ import type { Bounds } from '../geometry/bounds';
 import { heightOf, outset, widthOf } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
 import { grow, rectangle, regionBounds, weld } from '../geometry/region';
-import type { Spot } from '../geometry/spot';
+import type { DesignedMark } from '../registration/readMarks';
 import type { PrintChoices, PrintMarkChoices } from './choices';
 
-/** One mark: what is read of it is where its arms meet, or its middle. */
-export interface PrintMark {
-  readonly kind: PrintMarkChoices['kind'];
-  /** mm on the sheet */
-  readonly at: Spot;
-  /** Which way its arms go from there, mm; of a dot half its width, both ways. */
-  readonly arms: readonly [x: number, y: number];
+/** One mark on a sheet, mm. */
+export interface PrintMark extends DesignedMark {
   readonly isBetween: boolean;
 }
 
@@ -113,7 +108,7 @@ export const patchBehind = (mark: PrintMark, line: number): Region =>
   rectangle(outset(regionBounds(markShape(mark, line)), PATCH));
 
 /** A mark as it is printed. @param line mm that its arms are wide */
-export function markShape({ kind, at: [x, y], arms: [ax, ay] }: PrintMark, line: number): Region {
+export function markShape({ kind, at: [x, y], arms: [ax, ay] }: DesignedMark, line: number): Region {
   if (kind === 'dots') return grow([Float64Array.of(x, y)], ax);
   const half = line / 2;
   const bar = (x0: number, y0: number, x1: number, y1: number): Bounds => ({

@@ -149,19 +149,19 @@ interface Way {
   readonly w: number;
   readonly h: number;
   readonly columns: number;
+  readonly rows: number;
 }
 
 function sheetOf(
   k: number,
   count: number,
-  { turned, w, h, columns: most }: Way,
+  { turned, w, h, columns: most, rows }: Way,
   box: Bounds,
   free: Bounds,
   { room, spacing, marks: how }: SheetChoices,
   before: number,
 ): PrintSheet {
   // of a roll no more length is taken than its rows need
-  const rows = Math.max(1, Math.floor((heightOf(free) + spacing + ROUNDING) / (h + spacing)));
   const columns = room.isRoll ? Math.min(most, Math.ceil(count / rows)) : most;
   const [across, down] = [Math.min(columns, count), Math.ceil(count / columns)];
   const [width, height] = [across * (w + spacing) - spacing, down * (h + spacing) - spacing];

@@ -10,9 +10,13 @@ import type { Reading } from './models';
 import type { LineFound, ScanProblem } from './scan';
 import { cornerOf, findLine } from './scan';
 
-/** A mark as it was printed. */
+export const MARK_KINDS = ['in', 'out', 'dots'] as const;
+/** Corners whose arms go along what they stand around, or away from it; or dots. */
+export type MarkKind = (typeof MARK_KINDS)[number];
+
+/** A mark as it was printed: what is read of it is where its arms meet, or its middle. */
 export interface DesignedMark {
-  readonly kind: 'in' | 'out' | 'dots';
+  readonly kind: MarkKind;
   /** mm on the sheet */
   readonly at: Spot;
   /** Which way its arms go from there, mm; of a dot half its width, both ways. */
@@ -109,7 +113,7 @@ function waysToLie(marks: readonly DesignedMark[]): DesignedMark[][] {
       at: [cx + sx * (x - cx), cy + sy * (y - cy)],
       arms: kind === 'dots' ? [ax, ay] : [sx * ax, sy * ay],
     }));
-  return [marks.map((mark) => mark), lying(-1, -1), lying(-1, 1), lying(1, -1)];
+  return [lying(1, 1), lying(-1, -1), lying(-1, 1), lying(1, -1)];
 }
 
 /** All marks once, each where those before it put it. */

@@ -12,7 +12,11 @@ const LONGEST = 5;
  * @param map from where it was designed to where it lies, mm in the cutter
  * @param step mm of the cutter's own grid
  */
-export function ontoSheet(program: CutProgram, map: (at: Spot) => Spot, step: number): CutProgram {
+export function ontoSheet<Program extends Pick<CutProgram, 'lines' | 'doneAt'>>(
+  program: Program,
+  map: (at: Spot) => Spot,
+  step: number,
+): Program {
   const kept = program.lines.flatMap((line, i) => {
     const points = ontoGrid(moved(line.points, map), step);
     // what is shorter than a step is no line any more
