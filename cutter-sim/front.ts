@@ -2,20 +2,15 @@
 import type { Question } from '../core/devicelang/answers';
 import { createHpglReader } from '../core/hpgl/readHpgl';
 import type { Instruction } from '../core/hpgl/readHpgl';
-import type { Reach } from './spec';
+import type { Reach, Spot } from './spec';
 
 export type Step =
   | { readonly kind: 'move'; readonly x: number; readonly y: number; readonly down: boolean }
   | { readonly kind: 'answer'; readonly question: Question }
-  | { readonly kind: 'seen'; readonly from: Place; readonly to: Place; readonly values: number }
+  | { readonly kind: 'seen'; readonly from: Spot; readonly to: Spot; readonly values: number }
   | { readonly kind: 'pen'; readonly down: boolean }
   | { readonly kind: 'reset' }
   | { readonly kind: 'set'; readonly what: 'speed' | 'force' | 'tool'; readonly value: number };
-
-interface Place {
-  readonly x: number;
-  readonly y: number;
-}
 
 export type Move = Step & { readonly kind: 'move' };
 

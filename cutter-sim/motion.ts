@@ -1,11 +1,7 @@
 /** How a simulated cutter's head moves: trapezoids of speed, slower where the way turns. */
 import type { Move, Step } from './front';
 import { AHEAD } from './front';
-
-export interface Spot {
-  readonly x: number;
-  readonly y: number;
-}
+import type { Spot } from './spec';
 
 /** One move as the head makes it. */
 export interface Travel {

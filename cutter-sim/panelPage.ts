@@ -38,8 +38,9 @@ export const PANEL_PAGE = `<!doctype html>
   setInterval(async () => {
     const tray = await (await fetch('/tray')).json();
     prints.hidden = aslant.hidden = lay.hidden = tray.length === 0;
-    if (film.print.options.length === tray.length || document.activeElement === film.print) return;
-    film.print.replaceChildren(...tray.map(({ id, name }) => new Option(name, id)).reverse());
+    const newest = tray.reverse().map(({ id, name }) => new Option(name, id));
+    if (film.print.options[0]?.value === newest[0]?.value || document.activeElement === film.print) return;
+    film.print.replaceChildren(...newest);
   }, 1000);
   setInterval(async () => {
     const s = await (await fetch('/status')).json();

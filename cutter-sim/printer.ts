@@ -2,10 +2,11 @@
 import { PDFiumLibrary } from '@hyzyla/pdfium';
 import type { Print } from './print';
 
-const PER_MM = 10;
 const POINTS = 72 / 25.4;
-/** mm: a page is no longer or wider. */
-const LARGEST = 3000;
+/** mm: a page is no longer, and no wider. */
+const [LONGEST, WIDEST] = [3000, 640];
+/** Dots a mm, and in all: a large page is drawn coarser. */
+const [PER_MM, MOST_DOTS] = [10, 60_000_000];
 
 export class PrintProblem extends Error {}
 
@@ -21,9 +22,10 @@ export async function printPage(pdf: Uint8Array): Promise<Print> {
     const page = document.getPage(0);
     const { originalWidth, originalHeight } = page.getOriginalSize();
     const [width, height] = [originalWidth / POINTS, originalHeight / POINTS];
-    if (width > LARGEST || height > LARGEST)
+    if (Math.max(width, height) > LONGEST || Math.min(width, height) > WIDEST)
       throw new PrintProblem('The page is larger than the printer takes.');
-    const image = await page.render({ scale: (25.4 * PER_MM) / 72, render: 'bitmap' });
+    const perMm = Math.min(PER_MM, Math.sqrt(MOST_DOTS / (width * height)));
+    const image = await page.render({ scale: perMm / POINTS, render: 'bitmap' });
     return { width, height, columns: image.width, rows: image.height, grey: greyOf(image.data) };
   } finally {
     document.destroy();

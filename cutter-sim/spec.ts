@@ -1,6 +1,12 @@
 /** What a simulated cutter is, and what lies in it. */
 import type { LoadedPrint } from './print';
 
+/** A place, mm on a machine's own axes. */
+export interface Spot {
+  readonly x: number;
+  readonly y: number;
+}
+
 /** Which of its axes runs along the film, and which way round they count. */
 export interface Axes {
   /** mm a unit */

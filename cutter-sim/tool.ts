@@ -1,7 +1,6 @@
 /** What a tool does to the film: where its point is, and how deep it goes. */
 import { dragStraight } from '../core/swivel/tractrix';
-import type { Spot } from './motion';
-import type { LoadedFilm, Tool } from './spec';
+import type { LoadedFilm, Spot, Tool } from './spec';
 
 export type Depth = 'not-through' | 'clean' | 'into-backing' | 'through' | 'drawn' | 'creased';
 
