@@ -5,7 +5,7 @@ import { CURLEW_SPEC } from '../../cutter-sim/machines';
 import { createMachine } from '../../cutter-sim/machine';
 import { restOf } from '../../core/devicelang/lineText';
 import { CURLEW } from '../../demo/shop';
-import type { StoredProgram } from '../work/tasks';
+import type { StoredProgram } from '../work/makeCuts';
 import { feed, standingOf } from './feed';
 import type { CutterLink } from './link';
 import type { Place, Start } from './whereabouts';

@@ -9,7 +9,7 @@ import { inStretches, restOf, withoutReset } from '../../core/devicelang/lineTex
 import type { Film } from '../../core/films/film';
 import type { Cutter } from '../../core/layout/cutter';
 import { formatLength, formatRun } from '../../core/units/length';
-import type { StoredProgram } from '../work/tasks';
+import type { StoredProgram } from '../work/makeCuts';
 import type { CutterLink } from './link';
 import { LinkLost } from './link';
 import type { Place } from './whereabouts';

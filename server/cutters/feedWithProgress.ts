@@ -2,7 +2,7 @@
 import { and, eq, lt } from 'drizzle-orm';
 import { untilBack } from '../db/away';
 import { cuts } from '../db/schema';
-import type { StoredProgram } from '../work/tasks';
+import type { StoredProgram } from '../work/makeCuts';
 import { feed } from './feed';
 import type { Lease } from './lease';
 import type { CutterLink } from './link';

@@ -1,13 +1,12 @@
 /** Moves a cutter's head by hand over a sheet that waits to be cut. Under a lease like a cut's. */
-import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { toStrip, toUnits } from '../../core/devicelang/axes';
 import type { Db } from '../db/connect';
 import { cuts, cutters } from '../db/schema';
 import { notFound, Trouble } from '../problem';
+import { borrowed } from './borrowed';
 import { standingOf } from './feed';
-import { takeLease } from './lease';
-import { LinkLost, openLink } from './link';
+import { LinkLost } from './link';
 
 /** A press wants an answer soon, ms. */
 const PATIENCE_MS = 3000;
@@ -26,27 +25,24 @@ export async function jog(
       'not-now',
       'The head is moved by hand only while a printed sheet waits to be cut.',
     );
-  const [{ data: cutter, link: line }] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
-  const lease = await takeLease(db, cut.cutterId, `jog ${randomUUID()}`, PATIENCE_MS);
-  if (!lease) throw new Trouble(409, 'at-work', `${cutter.name} is busy. Press again in a moment.`);
-  try {
-    const link = await openLink(line);
-    try {
-      const onStrip = toStrip(cutter.device, cut.cuttable);
-      const head = await standingOf(link);
-      const [x, y] = onStrip(head.x, head.y);
-      const [ux, uy] = toUnits(cutter.device, cut.cuttable)(x + dx, y + dy);
-      await link.send(`PU;PA;PU${ux},${uy};`);
-      const now = await standingOf(link);
-      const [toX, toY] = onStrip(now.x, now.y);
-      return { x: toX, y: toY };
-    } finally {
-      link.close();
-    }
-  } catch (error) {
+  const [row] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
+  const { name, device } = row.data;
+  const moved = await borrowed(db, row, 'jog', PATIENCE_MS, async (link) => {
+    const onStrip = toStrip(device, cut.cuttable);
+    const head = await standingOf(link);
+    const [x, y] = onStrip(head.x, head.y);
+    const [ux, uy] = toUnits(device, cut.cuttable)(x + dx, y + dy);
+    await link.send(`PU;PA;PU${ux},${uy};`);
+    const now = await standingOf(link);
+    return onStrip(now.x, now.y);
+  }).catch((error: unknown) => {
     if (!(error instanceof LinkLost)) throw error;
-    throw new Trouble(503, 'cutter-away', `${cutter.name} cannot be reached: ${error.message}. Look whether it is switched on and its cable is in.`); // prettier-ignore
-  } finally {
-    await lease.release().catch(() => {}); // runs out by itself
-  }
+    throw new Trouble(
+      503,
+      'cutter-away',
+      `${name} cannot be reached: ${error.message}. Look whether it is switched on and its cable is in.`,
+    );
+  });
+  if (!moved) throw new Trouble(409, 'at-work', `${name} is busy. Press again in a moment.`);
+  return { x: moved[0], y: moved[1] };
 }

@@ -1,12 +1,11 @@
 /** What the shop's cutters say of themselves. Asked only while no cut has them, under a lease like a cut's. */
-import { randomUUID } from 'node:crypto';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { CutterState } from '../../contracts/shop';
 import type { Db } from '../db/connect';
 import { cuts, cutters } from '../db/schema';
+import { borrowed } from './borrowed';
 import { filmIn } from './feed';
-import { takeLease } from './lease';
-import { LinkLost, openLink } from './link';
+import { LinkLost } from './link';
 
 type CutterRow = typeof cutters.$inferSelect;
 
@@ -41,26 +40,23 @@ export function createLookout(db: Db): Lookout {
   };
 }
 
-async function lookAt(db: Db, { id, data, link: line }: CutterRow): Promise<CutterState> {
+async function lookAt(db: Db, row: CutterRow): Promise<CutterState> {
+  const { id, data, link: line } = row;
   const about = { id, name: data.name, panel: line.panel ?? null, film: null, problem: null };
   const busy = await db
     .select({ id: cuts.id })
     .from(cuts)
     .where(and(eq(cuts.cutterId, id), inArray(cuts.state, AT_WORK)))
     .limit(1);
-  const lease = busy.length > 0 ? undefined : await takeLease(db, id, `look ${randomUUID()}`, PATIENCE_MS);
-  if (!lease) return { ...about, state: 'at-work' };
+  const atWork: CutterState = { ...about, state: 'at-work' };
+  if (busy.length > 0) return atWork;
   try {
-    const link = await openLink(line);
-    try {
-      return { ...about, state: 'answers', film: (await filmIn(link, data, ANSWER_MS)) ?? null };
-    } finally {
-      link.close();
-    }
+    const seen = await borrowed(db, row, 'look', PATIENCE_MS, async (link) => ({
+      film: (await filmIn(link, data, ANSWER_MS)) ?? null,
+    }));
+    return seen ? { ...about, state: 'answers', ...seen } : atWork;
   } catch (error) {
     if (!(error instanceof LinkLost)) throw error;
     return { ...about, state: 'away', problem: error.message };
-  } finally {
-    await lease.release().catch(() => {}); // runs out by itself
   }
 }

@@ -8,7 +8,7 @@ import type { Look, SheetReading } from '../../core/registration/readMarks';
 import { readMarks } from '../../core/registration/readMarks';
 import { unpack } from '../services/pack';
 import type { Drawing } from '../../contracts/cuts';
-import type { SheetDesign } from '../work/tasks';
+import type { SheetDesign } from '../work/makeCuts';
 import { standingOf } from './feed';
 import type { CutterLink } from './link';
 import type { CutRow, Services } from './settle';
@@ -42,9 +42,9 @@ export async function readSheet(
     design: unpack<SheetDesign>(design),
     drawing: unpack<Drawing>(cut.drawing),
     cuttable: cut.cuttable,
-    cutter,
+    device: cutter.device,
     taken: read,
-    isByHand: cut.taken !== null,
+    noise: (!cut.taken && cutter.sensor?.noise) || HAND_NOISE,
   });
   const { fit, off, findings, moved } = registered;
   const stop = findings.find(({ severity }) => severity === 'stop');
@@ -86,6 +86,8 @@ async function bySensor(
   }));
 }
 
+/** mm: how well a person puts a pointer onto a mark (our own). */
+const HAND_NOISE = 0.1;
 const NOTHING_READ: ReadSheet = { marks: [], fit: null, notes: [] };
 
 /** The first mark should be where the head was put; a head at its origin leaves it to the design. */

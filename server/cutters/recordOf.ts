@@ -4,7 +4,7 @@ import { toStrip } from '../../core/devicelang/axes';
 import type { Cutter } from '../../core/layout/cutter';
 import type { cutters } from '../db/schema';
 import { pack, unpack } from '../services/pack';
-import type { StoredProgram } from '../work/tasks';
+import type { StoredProgram } from '../work/makeCuts';
 import type { CutRow, Services } from './settle';
 
 /** The knife's way as a simulated cutter recorded it, set against the design. Real cutters keep none. */

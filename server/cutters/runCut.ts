@@ -6,7 +6,7 @@ import { untilBack } from '../db/away';
 import { cuts, cutters } from '../db/schema';
 import { promoteNext } from '../services/cuts';
 import { pack, unpack } from '../services/pack';
-import type { StoredProgram } from '../work/tasks';
+import type { StoredProgram } from '../work/makeCuts';
 import { checkFilm, standingOf } from './feed';
 import { feedWithProgress } from './feedWithProgress';
 import type { Lease } from './lease';

@@ -5,7 +5,7 @@
 import type { Standing } from '../../core/devicelang/answers';
 import type { UnitPoint } from '../../core/devicelang/lineText';
 import { inStretches, opened, restOf } from '../../core/devicelang/lineText';
-import type { StoredProgram } from '../work/tasks';
+import type { StoredProgram } from '../work/makeCuts';
 
 /** The first line that is not wholly cut, and its point from which it is not; point 0: all of it is to be cut. */
 export interface Place {

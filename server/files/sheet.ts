@@ -1,10 +1,10 @@
 /** A sheet of A4: its heading, with a code that opens the order, and what all sheets are drawn with. */
 import PDFDocument from 'pdfkit';
-import QRCode from 'qrcode';
 import { regionToPathData } from '../../core/geometry/pathText';
 import type { Region } from '../../core/geometry/region';
 import type { Spot } from '../../core/geometry/spot';
 import { simplify } from '../../core/geometry/simplify';
+import { codePath } from '../../core/print/code';
 import { fontFiles, SHIPPED_FONTS } from './fonts';
 
 /** What an order is called on paper, and the address that opens it on a tablet. */
@@ -85,15 +85,7 @@ export function qrCode(
   side: number,
   colour: PDFKit.Mixins.ColorValue = '#000000',
 ): void {
-  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
-  const step = side / (modules.size + 8);
-  for (let row = 0; row < modules.size; row++) {
-    for (let column = 0; column < modules.size; column++) {
-      if (modules.get(row, column))
-        doc.rect(x + (column + 4) * step, y + (row + 4) * step, step * 1.02, step * 1.02);
-    }
-  }
-  doc.fill(colour);
+  doc.path(codePath(text, { minX: x, minY: y, maxX: x + side, maxY: y + side })).fill(colour);
 }
 
 export function rule(doc: Doc): void {

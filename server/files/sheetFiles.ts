@@ -1,17 +1,61 @@
-/** A printed sheet as files beside its PDF: what is printed as SVG for a picture, what is cut as SVG and DXF. */
+/** A printed sheet as files: what is printed as PDF or picture, what is cut as SVG, DXF or HP-GL. */
+import { Resvg } from '@resvg/resvg-js';
 import { DxfWriter, LWPolylineFlags, point2d, Units } from '@tarikjabiri/dxf';
+import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import { lineToPathData, regionToPathData } from '../../core/geometry/pathText';
+import type { Printed } from '../../core/plan/planned';
+import type { PrintChoices } from '../../core/print/choices';
 import { codePath } from '../../core/print/code';
-import { markShape } from '../../core/print/marks';
+import { markShape, needsPatch } from '../../core/print/marks';
 import type { PrintSheet, PrintUnit } from '../../core/print/sheets';
-import { cutOnSheet } from '../../core/print/sheets';
+import { cutOnSheet, sheetLabel } from '../../core/print/sheets';
+import { MM_PER_INCH } from '../../core/units/length';
 import { LAYERS } from './lineLayers';
+import { printPdf } from './printPdf';
+
+/** What a file of a sheet is made of. */
+export interface SheetAsked {
+  readonly printed: Printed;
+  /** Which of its sheets, from 0. */
+  readonly index: number;
+  /** As it is written on it: the order's number or name. */
+  readonly order: string;
+  readonly print: Pick<PrintChoices, 'marks' | 'patch'>;
+}
+
+/** @param withLines cut lines are in it too */
+export function sheetPdf({ printed, index, order, print }: SheetAsked, withLines: boolean): Promise<Buffer> {
+  const { unit, film, sheets } = printed;
+  const how = { marks: print.marks, withLines, patch: needsPatch(film, print.patch) };
+  return printPdf(unit, sheets[index].sheet, sheetLabel(order, index, sheets.length), how);
+}
+
+/** px: a picture is no wider or higher, whatever is asked. */
+const MOST_PIXELS = 16_000;
+
+/** @param dpi dots an inch */
+export function sheetPng({ printed, index, order, print }: SheetAsked, dpi: number): Uint8Array {
+  const { unit, sheets } = printed;
+  const { sheet } = sheets[index];
+  const most = MOST_PIXELS * Math.min(1, sheet.width / sheet.height);
+  const value = Math.max(1, Math.round(Math.min((sheet.width / MM_PER_INCH) * dpi, most)));
+  const svg = printSvg(unit, sheet, print.marks.line, sheetLabel(order, index, sheets.length).code);
+  return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value } })
+    .render()
+    .asPng();
+}
+
+/** The cut in HP-GL, of a sheet that lies straight. */
+export function sheetPlt({ printed, index }: Pick<SheetAsked, 'printed' | 'index'>): Uint8Array {
+  const { program, cutter, strip } = printed.sheets[index].cut;
+  return hpglBytes(writeHpgl(program, cutter.device, strip.cuttable));
+}
 
 const page = ({ width, height }: PrintSheet, inside: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">${inside}</svg>\n`;
 
 /** What is printed: art with bleed, marks and code, no cut lines. @param line mm that marks are wide @param code what it says */
-export function printSvg(unit: PrintUnit, sheet: PrintSheet, line: number, code: string): string {
+function printSvg(unit: PrintUnit, sheet: PrintSheet, line: number, code: string): string {
   const painted = [...unit.bleed, ...unit.art].map(
     ({ colour, region }) => `<path fill="${colour}" d="${regionToPathData(region)}"/>`,
   );

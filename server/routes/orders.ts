@@ -5,7 +5,7 @@ import { queueOrder } from '../services/cuts';
 import { listOrders } from '../services/orderList';
 import { clearOrder, putAway } from '../services/putAway';
 import { sharingOf, wantingFilm } from '../services/sharing';
-import { printSheet } from '../services/printing';
+import { printSheet, sheetOf } from '../services/printing';
 import { originalOf } from '../services/readings';
 import {
   applyingOf,
@@ -15,7 +15,6 @@ import {
   mapPaperOf,
   nameOrder,
   paperOf,
-  sheetOf,
   startOrder,
   startTextOrder,
   step,
@@ -74,8 +73,7 @@ export function orderRoutes(services: CutServices) {
     'GET /api/orders/{id}/strips/{strip}.plt': ({ params }) => stripAs('plt', params.id, params.strip),
     'GET /api/orders/{id}/strips/{strip}.svg': ({ params }) => stripAs('svg', params.id, params.strip),
     'GET /api/orders/{id}/sheets/{sheet}': async ({ params, query }) => {
-      const bytes = await sheetOf(services, params.id, params.sheet, query);
-      const { number } = await getOrder(db, params.id);
+      const { number, bytes } = await sheetOf(services, params.id, params.sheet, query);
       return download(bytes, `${number}-${params.sheet}.${query.as}`, SHEET_TYPES[query.as]);
     },
     'POST /api/orders/{id}/sheets/{sheet}/print': ({ params }) =>

@@ -302,9 +302,11 @@ const PLAIN: Readonly<Record<CutState, string>> = {
 
 /** @param taken marks of a printed sheet that a person took; missing: the sensor reads them */
 export async function filmLoaded(services: CutServices, id: number, taken?: TakenMarks): Promise<Cut> {
-  const { sheet } = await getCut(services.db, id);
-  if (taken && !taken.every(({ mark }) => sheet?.marks[mark]))
-    throw new Trouble(422, 'no-such-mark', 'One of these marks is not on the sheet of this cut.');
+  if (taken) {
+    const { sheet } = await getCut(services.db, id);
+    if (!taken.every(({ mark }) => sheet?.marks[mark]))
+      throw new Trouble(422, 'no-such-mark', 'One of these marks is not on the sheet of this cut.');
+  }
   const cut = await move(services, id, ['wants-film'], 'checking', { taken: taken ?? null });
   await services.dispatch(id);
   return cut;

@@ -10,7 +10,6 @@ import type { ApplyPage, MapPage } from '../../contracts/bench';
 import type { Datum } from '../../core/panels/fittingMap';
 import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
-import type { SheetQuery } from '../../contracts/print';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
 import type { Db } from '../db/connect';
 import { orders, revisions } from '../db/schema';
@@ -273,7 +272,7 @@ export async function thumbnailOf(db: Db, id: number): Promise<Buffer> {
 }
 
 /** An order as it is planned. @param sharing what it shares with others: nothing, when it is planned by itself */
-async function planTask(services: OrderServices, order: Order, sharing?: Sharing): Promise<PlanTask> {
+export async function planTask(services: OrderServices, order: Order, sharing?: Sharing): Promise<PlanTask> {
   const choices = order.choices as Choices;
   const shared = sharing ?? (await sharingOf(services.db, { id: order.id, choices }));
   const drawn = [choices, ...shared.guests.map((guest) => guest.choices)];
@@ -315,32 +314,6 @@ export async function stripFile(
       404,
       'no-such-strip',
       'This strip is not cut in this order as it stands. Look under Films and Layout.',
-    );
-  }
-  return bytes;
-}
-
-/** A printed sheet of an order as it stands. */
-export async function sheetOf(
-  services: OrderServices,
-  id: number,
-  sheetId: string,
-  { as: kind, lines, dpi }: SheetQuery,
-): Promise<Uint8Array> {
-  const order = await getOrder(services.db, id);
-  const task = { ...(await planTask(services, order)), orderNumber: order.number };
-  const bytes = await services.pool.run('sheetFile', {
-    ...task,
-    sheetId,
-    kind,
-    withLines: lines === 'yes',
-    dpi,
-  });
-  if (!bytes) {
-    throw new Trouble(
-      404,
-      'no-such-sheet',
-      'This sheet is not printed in this order as it stands. Look under Films and Print marks.',
     );
   }
   return bytes;

@@ -1,8 +1,29 @@
-/** Sheets that go to the shop's printer. */
+/** Printed sheets of an order: as files, and on their way to the shop's printer. */
+import type { SheetQuery } from '../../contracts/print';
 import { Trouble } from '../problem';
 import type { OrderServices } from './orders';
-import { getOrder, sheetOf } from './orders';
-import { printerLink, settingsOf } from './settings';
+import { getOrder, planTask } from './orders';
+import { settingsOf } from './settings';
+
+/** A printed sheet of an order as it stands. */
+export async function sheetOf(
+  services: OrderServices,
+  id: number,
+  sheetId: string,
+  asked: SheetQuery,
+): Promise<{ readonly number: number; readonly bytes: Uint8Array }> {
+  const order = await getOrder(services.db, id);
+  const task = { ...(await planTask(services, order)), orderNumber: order.number };
+  const bytes = await services.pool.run('sheetFile', { ...task, sheetId, asked });
+  if (!bytes) {
+    throw new Trouble(
+      404,
+      'no-such-sheet',
+      'This sheet is not printed in this order as it stands. Look under Films and Print marks.',
+    );
+  }
+  return { number: order.number, bytes };
+}
 
 /** A printer that has not taken a sheet by then does not answer, ms. */
 const PRINTER_MS = 60_000;
@@ -13,33 +34,27 @@ export async function printSheet(
   id: number,
   sheet: string,
 ): Promise<{ name: string }> {
-  const { db } = services;
-  const at = await printerLink(db);
-  const { printer } = await settingsOf(db);
-  if (!at)
+  const { printer, printerLink } = await settingsOf(services.db);
+  if (!printerLink)
     throw new Trouble(
       409,
       'no-printer',
       `${printer.name} is not linked. Take the PDF to it by hand, at 100 %.`,
     );
-  const bytes = await sheetOf(services, id, sheet, { as: 'pdf', lines: 'no', dpi: 300 });
-  const { number } = await getOrder(db, id);
+  const { number, bytes } = await sheetOf(services, id, sheet, { as: 'pdf', lines: 'no', dpi: 300 });
   const name = `#${number} ${sheet.replace('-', ' ')}`;
-  const away = (): Trouble =>
-    new Trouble(
-      503,
-      'printer-away',
-      `${printer.name} does not answer. See that it is switched on, then print again.`,
-    );
-  const to = new URL('/print', at);
+  const to = new URL('/print', printerLink);
   to.searchParams.set('name', name);
   const answer = await fetch(to, {
     method: 'POST',
     body: bytes as BodyInit,
     signal: AbortSignal.timeout(PRINTER_MS),
-  }).catch(() => {
-    throw away();
-  });
-  if (!answer.ok) throw away();
+  }).catch(() => undefined);
+  if (!answer?.ok)
+    throw new Trouble(
+      503,
+      'printer-away',
+      `${printer.name} does not answer. See that it is switched on, then print again.`,
+    );
   return { name };
 }

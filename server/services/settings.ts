@@ -11,21 +11,22 @@ export interface Settings {
   /** Smallest offcut that is kept. */
   readonly leastOffcut: FilmSize;
   readonly printer: Printer;
+  /** Where it takes PDFs over HTTP; null: it is given them by hand. */
+  readonly printerLink: string | null;
 }
 
 const SHOP = 'shop';
 /** Until the shop says otherwise. */
-const USUAL: Settings = { leastOffcut: { width: 200, length: 300 }, printer: USUAL_PRINTER };
+const USUAL: Settings = {
+  leastOffcut: { width: 200, length: 300 },
+  printer: USUAL_PRINTER,
+  printerLink: null,
+};
 
 export async function settingsOf(db: Pick<Db, 'select'>): Promise<Settings> {
   const [row] = await db.select().from(settings).where(eq(settings.id, SHOP));
-  return { leastOffcut: row?.leastOffcut ?? USUAL.leastOffcut, printer: row?.printer ?? USUAL.printer };
-}
-
-/** Where the printer takes PDFs; undefined: nowhere. */
-export async function printerLink(db: Pick<Db, 'select'>): Promise<string | undefined> {
-  const [row] = await db.select({ at: settings.printerLink }).from(settings).where(eq(settings.id, SHOP));
-  return row?.at ?? undefined;
+  const { leastOffcut, printer, printerLink } = row ?? USUAL;
+  return { leastOffcut, printer: printer ?? USUAL.printer, printerLink };
 }
 
 export async function changeSettings(

@@ -1,48 +1,32 @@
 /** Heavy work, run in the pool's threads so that no request waits behind it. */
-import type { Roll } from '../../core/films/film';
-import { besideStrip } from '../../core/weeding/beside';
-import { rounded } from '../../core/units/rounded';
+import type { MadeCut } from './makeCuts';
+import { madeCut, madeSheets } from './makeCuts';
+import type { SheetQuery } from '../../contracts/print';
+import { sheetDxf, sheetPdf, sheetPlt, sheetPng, sheetSvg } from '../files/sheetFiles';
 import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
-import type { HpglChunks } from '../../core/devicelang/writeHpgl';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
-import type { Spot } from '../../core/geometry/spot';
-import type { Cutter } from '../../core/layout/cutter';
-import { ontoStrip } from '../../core/plan/sheetStrip';
-import { judgeSheet, USUAL_LIMITS } from '../../core/registration/verdict';
-import { ontoSheet } from '../../core/toolpath/ontoSheet';
-import type { CutProgram } from '../../core/toolpath/program';
 import type { Artwork } from '../../core/readers/artwork';
 import type { TextSource } from '../../core/artwork/choices';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
-import type { Share } from '../../core/layout/shares';
-import { sharesOf } from '../../core/layout/shares';
-import { copiesOn } from '../../core/layout/strip';
 import { benchHints } from '../../core/plan/bench';
 import { regionToPathData } from '../../core/geometry/pathText';
-import { mapRegion } from '../../core/geometry/region';
 import type { Region } from '../../core/geometry/region';
 import type { Placing } from '../../core/plan/placing';
 import { placingOf } from '../../core/plan/placing';
 import { simplify } from '../../core/geometry/simplify';
 import { deviationOf } from '../../core/swivel/deviation';
 import type { Choices } from '../../core/plan/choices';
-import type { Plan, PlannedCut } from '../../core/plan/planned';
+import type { Plan } from '../../core/plan/planned';
 import type { Shop } from '../../core/plan/shop';
 import { createPlanner, planAndCheck } from '../../core/plan/plan';
 import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
 import type { CutRecord, Drawing } from '../../contracts/cuts';
-import type { CutSheet, ReadSheet, SheetFile } from '../../contracts/print';
 import type { OrderSummary } from '../../contracts/api';
 import type { ApplyPage } from '../../contracts/bench';
 import type { Finding } from '../../core/findings/finding';
-import { mapped } from '../../core/geometry/matrix';
-import { followedOn } from '../../core/toolpath/followed';
-import type { Recipe } from '../../core/layout/cutter';
-import type { Strip } from '../../core/layout/strip';
 import type { Again, PanelsAgain } from '../../core/films/again';
-import type { Film } from '../../core/films/film';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
 import { kindOf, readFile, readFirst } from '../files/readFile';
@@ -53,11 +37,6 @@ import { mapPaper } from '../files/mapPaper';
 import type { PaperKind, PlacingOf } from '../files/papers';
 import type { PaperOrder } from '../files/sheet';
 import { paper } from '../files/papers';
-import { MM_PER_INCH } from '../../core/units/length';
-import { needsPatch } from '../../core/print/marks';
-import { sheetLabel } from '../../core/print/sheets';
-import { printPdf } from '../files/printPdf';
-import { printSvg, sheetDxf, sheetSvg } from '../files/sheetFiles';
 import { pictureForPage, sizeOfPicture } from '../files/readPicture';
 import { inspectFont, setText } from '../files/setText';
 
@@ -74,55 +53,13 @@ export interface PlanTask {
   readonly hosts?: readonly { readonly film: string; readonly task: PlanTask }[];
 }
 
-/** A cut with its bytes, ready to be stored. */
-export interface MadeCut {
-  readonly cutterId: string;
-  /** The strip's id. */
-  readonly strip: string;
-  readonly film: Film;
-  readonly recipe: Recipe;
-  readonly mirrored: boolean;
-  readonly copies: number;
-  readonly rollWidth: number;
-  readonly cuttable: number;
-  readonly edges: Strip['edges'];
-  readonly roll: Roll;
-  readonly beside: number;
-  /** Whose it is. */
-  readonly shares: readonly Share[];
-  readonly length: number;
-  readonly cutLength: number;
-  readonly seconds: number;
-  readonly program: StoredProgram;
-  readonly drawing: Drawing;
-  /** Of a printed sheet: what is read of it, and its cut before it is known how it lies. */
-  readonly sheet?: CutSheet;
-  readonly design?: SheetDesign;
-}
-
-/** The cut of a printed sheet as designed, mm on the strip of a sheet that lies straight; plain lists, to be stored. */
-export interface SheetDesign {
-  readonly lines: readonly (Omit<CutProgram['lines'][number], 'points'> & {
-    readonly points: readonly number[];
-  })[];
-  readonly recipes: CutProgram['recipes'];
-  readonly length: number;
-  readonly doneAt: readonly number[];
-}
-
-export interface StoredProgram {
-  readonly head: string;
-  readonly lines: readonly string[];
-  readonly tail: string;
-  /** Seconds from the start until each line is done. */
-  readonly doneAt: readonly number[];
-}
-
 export interface MadePlan {
   readonly summary: OrderSummary;
   readonly findings: readonly Finding[];
   readonly cuts: readonly MadeCut[];
 }
+
+export { registerSheet } from './registerSheet';
 
 const planner = createPlanner();
 
@@ -231,131 +168,6 @@ export function make(task: PlanTask): MadePlan {
   };
 }
 
-/** Sheets in their order; what is read of each goes with it. */
-const madeSheets = (printed: Plan['printed'], line: number): MadeCut[] =>
-  (printed?.sheets ?? []).map(({ sheet, cut }, i, all) => {
-    const onto = ontoStrip({ widest: cut.cutter.widest, margins: cut.cutter.margins });
-    const marks = sheet.marks.map(({ kind, at, arms }) => ({ kind, at: onto(at), arms }));
-    const { lines, recipes, length, doneAt } = cut.program;
-    return {
-      ...madeCut(cut),
-      sheet: { number: i + 1, of: all.length, width: sheet.width, height: sheet.height, line, marks },
-      design: {
-        lines: lines.map((one) => ({ ...one, points: Array.from(one.points) })),
-        recipes,
-        length,
-        doneAt: Array.from(doneAt),
-      },
-    };
-  });
-
-interface RegisterTask {
-  readonly sheet: CutSheet;
-  readonly design: SheetDesign;
-  readonly drawing: Drawing;
-  readonly cuttable: number;
-  readonly cutter: Cutter;
-  /** Marks as they were read, mm on the strip: which, from 0, and where. */
-  readonly taken: readonly { readonly mark: number; readonly at: Spot }[];
-  readonly isByHand: boolean;
-}
-
-/** How a sheet lies by its marks, and its cut moved to where it does; without one it may not be cut. */
-export interface Registered {
-  readonly fit: ReadSheet['fit'];
-  readonly off: readonly Spot[];
-  readonly findings: readonly Finding[];
-  readonly moved?: { readonly program: StoredProgram; readonly drawing: Drawing };
-}
-
-export function registerSheet({
-  sheet,
-  design,
-  drawing,
-  cuttable,
-  cutter,
-  taken,
-  isByHand,
-}: RegisterTask): Registered {
-  const designed = taken.map(({ mark }) => sheet.marks[mark].at);
-  const measured = taken.map(({ at }) => at);
-  const noise = isByHand ? HAND_NOISE : (cutter.sensor?.noise ?? HAND_NOISE);
-  const { fit, lies, findings } = judgeSheet(designed, measured, noise);
-  if (!fit) return { fit: null, off: measured.map(() => [0, 0]), findings };
-  const { model, rotation, scaleX, scaleY, skew, bow, worst } = fit;
-  const told = { model, rotation, scaleX, scaleY, skew, bow, worst, limit: USUAL_LIMITS.residual };
-  const known = { fit: { ...told, isTurned: lies === 'turned' }, off: fit.residuals, findings };
-  if (findings.some(({ severity }) => severity === 'stop')) return known;
-  const straight = {
-    ...design,
-    lines: design.lines.map((line) => ({ ...line, points: Float64Array.from(line.points) })),
-  };
-  const { device } = cutter;
-  const program = ontoSheet({ ...straight, cutLength: 0, travelLength: 0, seconds: 0, doneAt: Float64Array.from(design.doneAt) }, fit.map, device.step); // prettier-ignore
-  const bent = (points: readonly number[]): number[] =>
-    points.flatMap((_, i) => (i % 2 === 0 ? [...fit.map([points[i], points[i + 1]])] : []));
-  return {
-    ...known,
-    moved: {
-      program: storedProgram(writeHpgl(program, device, cuttable), Array.from(program.doneAt)),
-      drawing: {
-        ...drawing,
-        design: drawing.design.map(bent),
-        followed: drawing.followed?.map((line) => ({ ...line, points: bent(line.points) })),
-        parts: program.lines.map(({ part }) => part),
-        lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
-      },
-    },
-  };
-}
-
-/** mm: how well a person puts a pointer onto a mark (our own). */
-const HAND_NOISE = 0.1;
-
-const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
-const storedProgram = (chunks: HpglChunks, doneAt: readonly number[]): StoredProgram => ({
-  head: text(chunks.head),
-  lines: chunks.lines.map(text),
-  tail: text(chunks.tail),
-  doneAt,
-});
-
-function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
-  const chunks = writeHpgl(program, cutter.device, strip.cuttable);
-  const design = strip.placements.flatMap((p) => mapRegion(p.part.region, p.matrix));
-  return {
-    cutterId: cutter.id,
-    strip: strip.id,
-    film: strip.film,
-    recipe,
-    mirrored: strip.mirrored,
-    copies: copiesOn(strip),
-    rollWidth: strip.roll.width,
-    cuttable: strip.cuttable,
-    edges: strip.edges,
-    length: strip.length,
-    roll: strip.roll,
-    beside: besideStrip(strip),
-    shares: sharesOf(strip),
-    cutLength: program.cutLength,
-    seconds: program.seconds,
-    program: storedProgram(chunks, Array.from(program.doneAt)),
-    drawing: {
-      design: design.map((ring) => Array.from(ring)),
-      followed: strip.placements.flatMap(({ part, matrix }) =>
-        // what the cutter has no tool for is left out, and told
-        followedOn(part, cutter.device.tools ?? 1).map(({ points, closed, kind }) => ({
-          points: Array.from(mapped(points, matrix)),
-          closed,
-          dashed: kind === 'perforated',
-        })),
-      ),
-      parts: program.lines.map((line) => line.part),
-      lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
-    },
-  };
-}
-
 /** One strip of a plan as a file; undefined when the plan has no such strip. */
 export function download(
   task: PlanTask & { readonly stripId: string; readonly kind: 'plt' | 'svg' },
@@ -367,50 +179,31 @@ export function download(
   return hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
 }
 
-/** A printed sheet as a file: what is printed as PDF or picture, what is cut as drawing or HP-GL. */
+/** A printed sheet as a file. */
 interface SheetTask extends PlanTask {
   readonly sheetId: string;
-  readonly kind: SheetFile;
   readonly orderNumber: number;
-  /** Cut lines are in the PDF too. */
-  readonly withLines: boolean;
-  /** Dots an inch of the picture. */
-  readonly dpi: number;
+  readonly asked: SheetQuery;
 }
 
-/** px: a picture is no wider or higher, whatever is asked. */
-const MOST_PIXELS = 16_000;
-
 /** @returns undefined: the plan has no such sheet */
-export async function sheetFile(task: SheetTask): Promise<Uint8Array | undefined> {
+export async function sheetFile({ sheetId, asked, ...task }: SheetTask): Promise<Uint8Array | undefined> {
   const { printed } = planOf(task);
-  const i = printed?.sheets.findIndex(({ sheet }) => sheet.id === task.sheetId) ?? -1;
-  if (!printed || i < 0) return undefined;
-  const { unit, film, sheets } = printed;
-  const { sheet, cut } = sheets[i];
-  const label = sheetLabel(`#${task.orderNumber}`, i, sheets.length);
-  const { marks, patch } = task.choices.print;
-  switch (task.kind) {
+  const index = printed?.sheets.findIndex(({ sheet }) => sheet.id === sheetId) ?? -1;
+  if (!printed || index < 0) return undefined;
+  const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print };
+  const { unit, sheets } = printed;
+  switch (asked.as) {
     case 'pdf':
-      return printPdf(unit, sheet, label, {
-        marks,
-        withLines: task.withLines,
-        patch: needsPatch(film, patch),
-      });
-    case 'png': {
-      const most = MOST_PIXELS * Math.min(1, sheet.width / sheet.height);
-      const value = Math.max(1, Math.round(Math.min((sheet.width / MM_PER_INCH) * task.dpi, most)));
-      const svg = printSvg(unit, sheet, marks.line, label.code);
-      return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value } })
-        .render()
-        .asPng();
-    }
+      return sheetPdf(of, asked.lines === 'yes');
+    case 'png':
+      return sheetPng(of, asked.dpi);
     case 'svg':
-      return Buffer.from(sheetSvg(unit, sheet));
+      return Buffer.from(sheetSvg(unit, sheets[index].sheet));
     case 'dxf':
-      return Buffer.from(sheetDxf(unit, sheet));
+      return Buffer.from(sheetDxf(unit, sheets[index].sheet));
     case 'plt':
-      return hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
+      return sheetPlt(of);
   }
 }
 

@@ -1,0 +1,125 @@
+/** Cuts with their bytes, ready to be stored. */
+import type { CutSheet } from '../../contracts/print';
+import type { Drawing } from '../../contracts/cuts';
+import type { HpglChunks } from '../../core/devicelang/writeHpgl';
+import { writeHpgl } from '../../core/devicelang/writeHpgl';
+import type { Film, Roll } from '../../core/films/film';
+import { mapped } from '../../core/geometry/matrix';
+import { mapRegion } from '../../core/geometry/region';
+import type { Recipe } from '../../core/layout/cutter';
+import type { Share } from '../../core/layout/shares';
+import { sharesOf } from '../../core/layout/shares';
+import type { Strip } from '../../core/layout/strip';
+import { copiesOn } from '../../core/layout/strip';
+import type { Plan, PlannedCut } from '../../core/plan/planned';
+import { ontoStrip } from '../../core/plan/sheetStrip';
+import { followedOn } from '../../core/toolpath/followed';
+import type { CutProgram } from '../../core/toolpath/program';
+import { rounded } from '../../core/units/rounded';
+import { besideStrip } from '../../core/weeding/beside';
+
+/** A cut with its bytes, ready to be stored. */
+export interface MadeCut {
+  readonly cutterId: string;
+  /** The strip's id. */
+  readonly strip: string;
+  readonly film: Film;
+  readonly recipe: Recipe;
+  readonly mirrored: boolean;
+  readonly copies: number;
+  readonly rollWidth: number;
+  readonly cuttable: number;
+  readonly edges: Strip['edges'];
+  readonly roll: Roll;
+  readonly beside: number;
+  /** Whose it is. */
+  readonly shares: readonly Share[];
+  readonly length: number;
+  readonly cutLength: number;
+  readonly seconds: number;
+  readonly program: StoredProgram;
+  readonly drawing: Drawing;
+  /** Of a printed sheet: what is read of it, and its cut before it is known how it lies. */
+  readonly sheet?: CutSheet;
+  readonly design?: SheetDesign;
+}
+
+/** The cut of a printed sheet as designed, mm on the strip of a sheet that lies straight; plain lists, to be stored. */
+export interface SheetDesign {
+  readonly lines: readonly (Omit<CutProgram['lines'][number], 'points'> & {
+    readonly points: readonly number[];
+  })[];
+  readonly recipes: CutProgram['recipes'];
+  readonly length: number;
+  readonly doneAt: readonly number[];
+}
+
+export interface StoredProgram {
+  readonly head: string;
+  readonly lines: readonly string[];
+  readonly tail: string;
+  /** Seconds from the start until each line is done. */
+  readonly doneAt: readonly number[];
+}
+
+const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
+export const storedProgram = (chunks: HpglChunks, doneAt: readonly number[]): StoredProgram => ({
+  head: text(chunks.head),
+  lines: chunks.lines.map(text),
+  tail: text(chunks.tail),
+  doneAt,
+});
+
+export function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
+  const chunks = writeHpgl(program, cutter.device, strip.cuttable);
+  const design = strip.placements.flatMap((p) => mapRegion(p.part.region, p.matrix));
+  return {
+    cutterId: cutter.id,
+    strip: strip.id,
+    film: strip.film,
+    recipe,
+    mirrored: strip.mirrored,
+    copies: copiesOn(strip),
+    rollWidth: strip.roll.width,
+    cuttable: strip.cuttable,
+    edges: strip.edges,
+    length: strip.length,
+    roll: strip.roll,
+    beside: besideStrip(strip),
+    shares: sharesOf(strip),
+    cutLength: program.cutLength,
+    seconds: program.seconds,
+    program: storedProgram(chunks, Array.from(program.doneAt)),
+    drawing: {
+      design: design.map((ring) => Array.from(ring)),
+      followed: strip.placements.flatMap(({ part, matrix }) =>
+        // what the cutter has no tool for is left out, and told
+        followedOn(part, cutter.device.tools ?? 1).map(({ points, closed, kind }) => ({
+          points: Array.from(mapped(points, matrix)),
+          closed,
+          dashed: kind === 'perforated',
+        })),
+      ),
+      parts: program.lines.map((line) => line.part),
+      lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
+    },
+  };
+}
+
+/** Sheets in their order; what is read of each goes with it. */
+export const madeSheets = (printed: Plan['printed'], line: number): MadeCut[] =>
+  (printed?.sheets ?? []).map(({ sheet, cut }, i, all) => {
+    const onto = ontoStrip(cut.cutter);
+    const marks = sheet.marks.map(({ kind, at, arms }) => ({ kind, at: onto(at), arms }));
+    const { lines, recipes, length, doneAt } = cut.program;
+    return {
+      ...madeCut(cut),
+      sheet: { number: i + 1, of: all.length, width: sheet.width, height: sheet.height, line, marks },
+      design: {
+        lines: lines.map((one) => ({ ...one, points: Array.from(one.points) })),
+        recipes,
+        length,
+        doneAt: Array.from(doneAt),
+      },
+    };
+  });

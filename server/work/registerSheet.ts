@@ -1,0 +1,72 @@
+/** Where a printed sheet lies by its marks, and its cut moved there. */
+import type { CutSheet, ReadSheet } from '../../contracts/print';
+import type { Drawing } from '../../contracts/cuts';
+import { writeHpgl } from '../../core/devicelang/writeHpgl';
+import type { Finding } from '../../core/findings/finding';
+import type { Spot } from '../../core/geometry/spot';
+import type { Device } from '../../core/layout/cutter';
+import { judgeSheet, USUAL_LIMITS } from '../../core/registration/verdict';
+import { ontoSheet } from '../../core/toolpath/ontoSheet';
+import { rounded } from '../../core/units/rounded';
+import type { SheetDesign, StoredProgram } from './makeCuts';
+import { storedProgram } from './makeCuts';
+
+interface RegisterTask {
+  readonly sheet: CutSheet;
+  readonly design: SheetDesign;
+  readonly drawing: Drawing;
+  readonly cuttable: number;
+  readonly device: Device;
+  /** Marks as they were read, mm on the strip: which, from 0, and where. */
+  readonly taken: readonly { readonly mark: number; readonly at: Spot }[];
+  /** mm: standard deviation of one reading */
+  readonly noise: number;
+}
+
+/** How a sheet lies by its marks, and its cut moved to where it does; without one it may not be cut. */
+export interface Registered {
+  readonly fit: ReadSheet['fit'];
+  readonly off: readonly Spot[];
+  readonly findings: readonly Finding[];
+  readonly moved?: { readonly program: StoredProgram; readonly drawing: Drawing };
+}
+
+export function registerSheet({
+  sheet,
+  design,
+  drawing,
+  cuttable,
+  device,
+  taken,
+  noise,
+}: RegisterTask): Registered {
+  const designed = taken.map(({ mark }) => sheet.marks[mark].at);
+  const measured = taken.map(({ at }) => at);
+  const { fit, lies, findings } = judgeSheet(designed, measured, noise);
+  if (!fit) return { fit: null, off: measured.map(() => [0, 0]), findings };
+  const { model, rotation, scaleX, scaleY, skew, bow, worst } = fit;
+  const told = { model, rotation, scaleX, scaleY, skew, bow, worst, limit: USUAL_LIMITS.residual };
+  const known = { fit: { ...told, isTurned: lies === 'turned' }, off: fit.residuals, findings };
+  if (findings.some(({ severity }) => severity === 'stop')) return known;
+  const straight = {
+    ...design,
+    lines: design.lines.map((line) => ({ ...line, points: Float64Array.from(line.points) })),
+    doneAt: Float64Array.from(design.doneAt),
+  };
+  const program = ontoSheet(straight, fit.map, device.step);
+  const bent = (points: readonly number[]): number[] =>
+    points.flatMap((_, i) => (i % 2 === 0 ? [...fit.map([points[i], points[i + 1]])] : []));
+  return {
+    ...known,
+    moved: {
+      program: storedProgram(writeHpgl(program, device, cuttable), Array.from(program.doneAt)),
+      drawing: {
+        ...drawing,
+        design: drawing.design.map(bent),
+        followed: drawing.followed?.map((line) => ({ ...line, points: bent(line.points) })),
+        parts: program.lines.map(({ part }) => part),
+        lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),
+      },
+    },
+  };
+}
