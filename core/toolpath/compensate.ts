@@ -13,6 +13,8 @@ export type Heading = Spot;
 export interface HolderPath {
   /** x0, y0, x1, y1 … of the holder, mm; the knife is down all along. */
   readonly points: Float64Array;
+  /** Where the tip shall be when the holder is at each point. */
+  readonly tips: Float64Array;
   /** Heading when the knife is lifted. */
   readonly heading: Heading;
 }
@@ -34,10 +36,14 @@ export function compensateRing(ring: Ring, offset: number, overcut: number, head
 /** The same for an open line x0, y0, x1, y1 … */
 export function compensate(line: ArrayLike<number>, offset: number, heading: Heading): HolderPath {
   const out: number[] = [];
+  const tips: number[] = [];
   let now = heading;
   const last = line.length - 2;
-  if (offset > 0) out.push(line[0] + offset * now[0], line[1] + offset * now[1]);
-  else out.push(line[0], line[1]);
+  const tipAt = (i: number): void => {
+    while (tips.length < out.length) tips.push(line[i], line[i + 1]);
+  };
+  out.push(line[0] + offset * now[0], line[1] + offset * now[1]);
+  tipAt(0);
   for (let i = 0; i < last; i += 2) {
     const dx = line[i + 2] - line[i];
     const dy = line[i + 3] - line[i + 1];
@@ -45,10 +51,12 @@ export function compensate(line: ArrayLike<number>, offset: number, heading: Hea
     if (length === 0) continue;
     const next: Heading = [dx / length, dy / length];
     if (offset > 0) swing(out, line[i], line[i + 1], offset, now, next);
+    tipAt(i);
     now = next;
     out.push(line[i + 2] + offset * now[0], line[i + 3] + offset * now[1]);
+    tipAt(i + 2);
   }
-  return { points: Float64Array.from(out), heading: now };
+  return { points: Float64Array.from(out), tips: Float64Array.from(tips), heading: now };
 }
 
 /** Arc of radius d about the tip from one heading to another, the short way, in steps within tolerance. */

@@ -1,7 +1,7 @@
 /** A sheet's cut moved to where the sheet lies. */
 import type { Spot } from '../geometry/spot';
 import type { CutProgram } from './program';
-import { ontoGrid } from './program';
+import { ontoGrid } from './machineSteps';
 
 /** A way may bend: mm from one point to the next at the most. */
 const LONGEST = 5;

@@ -14,8 +14,9 @@ import type { WeededStrip } from '../weeding/weeding';
 import type { KindRecipes } from './kinds';
 import { followedOn } from './followed';
 import { orderLines } from './orderLines';
-import type { Heading } from './compensate';
+import type { Heading, HolderPath } from './compensate';
 import { compensate, compensateRing } from './compensate';
+import { ontoGrid, trailedOntoGrid } from './machineSteps';
 import { orderRings } from './order';
 import { cutSeconds } from './time';
 
@@ -128,7 +129,7 @@ class ProgramWriter {
   alignFrom([x, y]: Spot): void {
     const { bladeOffset } = this.recipes.kiss;
     const length = Math.min(ALIGN_OFFSETS * bladeOffset, this.cutter.lead - 1);
-    this.add(compensate([x, y, x + length, y], bladeOffset, this.heading).points, 'align', -1, 'kiss');
+    this.add(compensate([x, y, x + length, y], bladeOffset, this.heading), 'align', -1, 'kiss');
   }
 
   weeding(lines: readonly Polyline[], part: 'weed' | 'border', copy: number): void {
@@ -141,15 +142,13 @@ class ProgramWriter {
   /** An open line cut with the knife. */
   private drag(points: Float64Array, part: CutLine['part'], copy: number): void {
     const path = compensate(points, this.recipes.kiss.bladeOffset, this.heading);
-    this.heading = path.heading;
-    this.add(path.points, part, copy, 'kiss');
+    this.add(path, part, copy, 'kiss');
   }
 
   ring(ring: Ring, part: CutLine['part'], copy: number): void {
     const { bladeOffset, overcut } = this.recipes.kiss;
     const path = compensateRing(ring, bladeOffset, overcut, this.heading);
-    this.heading = path.heading;
-    this.add(path.points, part, copy, 'kiss');
+    this.add(path, part, copy, 'kiss');
   }
 
   /** A part's lines of some kinds, one kind after the other. */
@@ -188,20 +187,18 @@ class ProgramWriter {
     const { bladeOffset, overcut, dashes } = this.recipes[kind];
     if (dashes === undefined && line.closed) {
       const path = compensateRing(line.points, bladeOffset, overcut, this.heading);
-      if (bladeOffset > 0) this.heading = path.heading;
-      this.add(path.points, whose, copy, kind);
+      this.add(path, whose, copy, kind);
       return;
     }
     const parts = dashes === undefined ? [line] : dash([line], wholeDashes(line, dashes), 0);
     for (const { points } of parts) {
       const path = compensate(points, bladeOffset, this.heading);
-      if (bladeOffset > 0) this.heading = path.heading;
-      this.add(path.points, whose, copy, kind);
+      this.add(path, whose, copy, kind);
     }
   }
 
-  private add(holder: Float64Array, part: CutLine['part'], copy: number, kind: LineKind): void {
-    const points = ontoGrid(holder, this.cutter.device.step);
+  private add(path: HolderPath, part: CutLine['part'], copy: number, kind: LineKind): void {
+    const points = this.inSteps(path, this.recipes[kind].bladeOffset);
     // what is shorter than a step, such as the rest of a dash, is no line
     if (points.length < 4) return;
     const travel = Math.hypot(points[0] - this.at[0], points[1] - this.at[1]);
@@ -212,6 +209,15 @@ class ProgramWriter {
     this.at = [points[points.length - 2], points[points.length - 1]];
     this.done.push({ points, part, copy, kind });
     this.doneAt.push(this.seconds);
+  }
+
+  /** What trails is left as it lies when it is lifted; what does not, such as a pen, leaves the knife as it lay. */
+  private inSteps(path: HolderPath, bladeOffset: number): Float64Array {
+    const { step } = this.cutter.device;
+    if (bladeOffset <= 0) return ontoGrid(path.points, step);
+    const { points, heading } = trailedOntoGrid(path, bladeOffset, this.heading, step);
+    this.heading = heading;
+    return points;
   }
 
   finish(length: number): CutProgram {
@@ -226,20 +232,6 @@ class ProgramWriter {
       length,
     };
   }
-}
-
-/** Rounds to whole machine steps, each point by itself so that no error adds up; repeats are dropped. */
-export function ontoGrid(points: Float64Array, step: number): Float64Array {
-  const out = new Float64Array(points.length);
-  let n = 0;
-  for (let i = 0; i < points.length; i += 2) {
-    const x = Math.round(points[i] / step) * step;
-    const y = Math.round(points[i + 1] / step) * step;
-    if (n > 0 && out[n - 2] === x && out[n - 1] === y) continue;
-    out[n++] = x;
-    out[n++] = y;
-  }
-  return out.slice(0, n);
 }
 
 /** Dashes stretched so that a whole number of them fits: a closed line then has no dash cut short. */

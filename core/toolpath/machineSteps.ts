@@ -1,0 +1,75 @@
+/** A way in whole machine steps. */
+import type { Heading, HolderPath } from './compensate';
+
+/** Rounds to whole machine steps, each point by itself so that no error adds up; repeats are dropped. */
+export function ontoGrid(points: Float64Array, step: number): Float64Array {
+  const out = new Float64Array(points.length);
+  let n = 0;
+  for (let i = 0; i < points.length; i += 2) {
+    const x = Math.round(points[i] / step) * step;
+    const y = Math.round(points[i + 1] / step) * step;
+    if (n > 0 && out[n - 2] === x && out[n - 1] === y) continue;
+    out[n++] = x;
+    out[n++] = y;
+  }
+  return out.slice(0, n);
+}
+
+/** What a step aside costs against the tip being aside: enough that the holder keeps to its way where the tip does not mind. */
+const HOLDER_ASIDE = 0.25;
+
+/**
+ * The holder's way in whole machine steps. Where the blade swings, the error of each rounded point drags the tip a little, and
+ * they would add up; so the tip is followed, and of the four places round each point the one is taken that leaves the tip
+ * nearest to where it shall be.
+ * @param offset blade offset, mm, > 0
+ * @param heading how the tip lies when the knife comes down
+ * @param step mm
+ * @returns the way, and how the tip lies at its end
+ */
+export function trailedOntoGrid(
+  { points, tips }: Pick<HolderPath, 'points' | 'tips'>,
+  offset: number,
+  heading: Heading,
+  step: number,
+): Pick<HolderPath, 'points' | 'heading'> {
+  const out = new Float64Array(points.length);
+  out[0] = Math.round(points[0] / step) * step;
+  out[1] = Math.round(points[1] / step) * step;
+  let n = 2;
+  let [hx, hy] = heading;
+  for (let i = 2; i < points.length; i += 2) {
+    const [fromX, fromY] = [out[n - 2], out[n - 1]];
+    let least = Infinity;
+    let [x, y, toHx, toHy] = [0, 0, 0, 0];
+    for (let corner = 0; corner < 4; corner++) {
+      const gx = (Math.floor(points[i] / step) + (corner & 1)) * step;
+      const gy = (Math.floor(points[i + 1] / step) + (corner >> 1)) * step;
+      const [nhx, nhy] = dragged(hx, hy, gx - fromX, gy - fromY, offset);
+      const cost =
+        (gx - offset * nhx - tips[i]) ** 2 +
+        (gy - offset * nhy - tips[i + 1]) ** 2 +
+        HOLDER_ASIDE * ((gx - points[i]) ** 2 + (gy - points[i + 1]) ** 2);
+      if (cost < least) [least, x, y, toHx, toHy] = [cost, gx, gy, nhx, nhy];
+    }
+    if (x === fromX && y === fromY) continue;
+    [hx, hy] = [toHx, toHy];
+    out[n++] = x;
+    out[n++] = y;
+  }
+  return { points: out.slice(0, n), heading: [hx, hy] };
+}
+
+/** `dragStraight` of core/swivel for a unit vector: tan(φ/2) shrinks by e^(−s/d). */
+function dragged(hx: number, hy: number, dx: number, dy: number, d: number): Heading {
+  const s = Math.hypot(dx, dy);
+  if (s === 0) return [hx, hy];
+  const [ux, uy] = [dx / s, dy / s];
+  const along = hx * ux + hy * uy;
+  const aside = ux * hy - uy * hx;
+  // pushed straight back it stays so
+  if (along <= -1 + 1e-12) return [hx, hy];
+  const half = (aside / (1 + along)) * Math.exp(-s / d);
+  const [c, q] = [(1 - half * half) / (1 + half * half), (2 * half) / (1 + half * half)];
+  return [c * ux - q * uy, c * uy + q * ux];
+}
