@@ -57,12 +57,12 @@ const isFields = (value: Json): value is Fields =>
 const isItem = (value: Json): value is Item => isFields(value) && typeof value.id === 'string';
 const memberOf = (value: Fields, name: string): Json =>
   Object.hasOwn(value, name) ? value[name] : undefined;
-/** What says the same is the same, in whatever order its fields come. */
 const textOf = (value: Json): string =>
   JSON.stringify(value, (_, inner: Json) =>
     isFields(inner) ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1))) : inner,
   ) ?? 'undefined';
-const isSame = (a: Json, b: Json): boolean => a === b || textOf(a) === textOf(b);
+/** Whether two values say the same, in whatever order their fields come: PostgreSQL keeps its own. */
+export const isSame = (a: Json, b: Json): boolean => a === b || textOf(a) === textOf(b);
 const isListEdit = (edit: Edit): edit is ListEdit => 'in' in edit;
 
 /** What turns `before` into `after`. */

@@ -20,8 +20,10 @@ export type Put = Partial<Pick<PackedPiece, 'x' | 'y' | 'turn' | 'pinned'>>;
 export const useOnFilm = defineStore('on-film', () => {
   const order = useOrder();
   const packing = usePacking();
-  /** A search moves pieces by itself, and what is only looked at is nobody's. */
-  const isFree = computed(() => !packing.now && !order.looked && !order.planning);
+  /** A search lays everything by itself, and what is only looked at is nobody's. */
+  const linesAreFree = computed(() => !packing.now && !order.looked);
+  /** While it is planned, pieces are not yet where they will lie. */
+  const isFree = computed(() => linesAreFree.value && !order.planning);
   const layout = computed(() => order.choices!.layout);
   const stripsOf = (film: string): readonly StripView[] =>
     (order.plan?.strips ?? []).filter((strip) => strip.film.id === film);
@@ -89,7 +91,7 @@ export const useOnFilm = defineStore('on-film', () => {
       strip,
       linesOn(strip).filter((one) => !isSameLine(one, line)),
     );
-  return { isFree, put, pickRoll, turnStep, linesOn, addLine, moveLine, removeLine };
+  return { isFree, linesAreFree, put, pickRoll, turnStep, linesOn, addLine, moveLine, removeLine };
 });
 
 const isSameLine = (a: WeedLineAt, b: WeedLineAt): boolean => a.axis === b.axis && a.at === b.at;

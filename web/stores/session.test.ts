@@ -13,6 +13,12 @@ import { FORSAKEN_MS, keptIn } from './kept';
 import type { Host, Session } from './session';
 import { createSession } from './session';
 
+/** PostgreSQL keeps the fields of a value in an order of its own. */
+const inAnotherOrder = (_: string, value: unknown): unknown =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+    ? Object.fromEntries(Object.entries(value).reverse())
+    : value;
+
 /** A server as the sessions know it: the newest choices, and how it takes edits. It can be away, and be slow. */
 function fakeServer() {
   let choices: Choices = DEFAULT_CHOICES;
@@ -26,7 +32,7 @@ function fakeServer() {
     ({ id: 1, name, choices, revision, canUndo: revision > 0, canRedo: false }) as unknown as Order;
   const answer = (method: string, path: string, body: unknown): unknown => {
     if (state.isAway) throw new ApiProblem(0, 'away', 'away');
-    if (method === 'GET') return order();
+    if (method === 'GET') return JSON.parse(JSON.stringify(order(), inAnotherOrder));
     if (path.endsWith('/undo')) {
       if (revision > 0) [choices, revision] = [history[--revision], revision];
       return order();

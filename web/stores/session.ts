@@ -4,7 +4,7 @@
  */
 import type { Order } from '../../contracts/api';
 import type { Clash, Edit } from '../../contracts/edits';
-import { applyEdits, editsBetween } from '../../contracts/edits';
+import { applyEdits, editsBetween, isSame } from '../../contracts/edits';
 import type { Choices } from '../../core/plan/choices';
 import type { call } from './api';
 import { ApiProblem } from './api';
@@ -71,7 +71,7 @@ export function createSession(loaded: Order, host: Host): Session {
     saved = order;
     const now = withPending();
     // the same choices stay the same: nothing is planned anew for them
-    if (JSON.stringify(now) !== JSON.stringify(shown)) shown = now;
+    if (!isSame(now, shown)) shown = now;
     host.tell();
   }
 

@@ -1,7 +1,7 @@
 /** What the open order shares with others on its films, followed while it is open. */
 import { computed, markRaw, shallowRef } from 'vue';
 import type { SharingNow } from '../../contracts/cuts';
-import { editsBetween } from '../../contracts/edits';
+import { editsBetween, isSame } from '../../contracts/edits';
 import { call } from './api';
 
 /** @param changed it is another one now */
@@ -26,7 +26,7 @@ export function createSharing(openId: () => number | undefined, changed: () => v
     if (id === undefined) return;
     const mine = ++asked;
     const now = await fetchFor(id).catch(() => undefined);
-    if (!now || mine !== asked || JSON.stringify(now) === JSON.stringify(sharing.value)) return;
+    if (!now || mine !== asked || isSame(now, sharing.value)) return;
     sharing.value = markRaw(now);
     changed();
   }

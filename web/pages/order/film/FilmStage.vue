@@ -4,6 +4,7 @@ import { useEventListener } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Bounds } from '../../../../core/geometry/bounds';
 import StageCanvas from '../../../stage/StageCanvas.vue';
+import StageHead from '../../../stage/StageHead.vue';
 import { stockWord } from '../../../parts/onShelf';
 import { useOnFilm } from '../../../stores/onFilm';
 import { useOrder } from '../../../stores/order';
@@ -31,9 +32,12 @@ const strip = computed<StripView | undefined>(() => {
   const own = film.value ? strips.value.filter((one) => one.film.id === film.value) : strips.value;
   return own.find(({ id }) => id === picked.value) ?? own[0] ?? strips.value[0];
 });
-function pick({ id, film: own }: StripView): void {
+const choices = computed(() =>
+  strips.value.map(({ id, film: { name, colour } }, i) => ({ id, name: `${i + 1} ${name}`, colour })),
+);
+function pick(id: string): void {
   picked.value = id;
-  film.value = own.id;
+  film.value = strips.value.find((one) => one.id === id)?.film.id;
 }
 const held = shallowRef<PlacementView>();
 watch(strip, () => (held.value = undefined));
@@ -75,7 +79,7 @@ function point(at: { x: number; y: number } | undefined): void {
   emit('point', pointer.value);
 }
 function addLine(): void {
-  if (!strip.value || !laying.isFree) return;
+  if (!strip.value || !laying.linesAreFree) return;
   const at = pointer.value?.x;
   if (at === undefined || (at > 0 && at < strip.value.length)) laying.addLine(strip.value, at);
 }
@@ -91,19 +95,7 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
 
 <template>
   <div class="film">
-    <div class="head">
-      <div class="strips" role="group" aria-label="Strips">
-        <button
-          v-for="(one, i) in strips"
-          :key="one.id"
-          :aria-pressed="one.id === strip?.id"
-          @click="pick(one)"
-        >
-          <span class="swatch" :style="{ '--film': one.film.colour }"></span>{{ i + 1 }} {{ one.film.name }}
-        </button>
-      </div>
-      <span v-if="strip" class="says number">{{ takes }}</span>
-    </div>
+    <StageHead label="Strips" :choices="choices" :picked="strip?.id" :says="takes" @pick="pick" />
     <StageCanvas
       v-if="strip"
       v-slot="{ view: at }"
@@ -129,7 +121,7 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
           <kbd>R</kbd> turns it.
         </p>
         <p v-else class="hint">Laid as one: by word or by piece, under Layout, its pieces can be dragged.</p>
-        <button class="button small" :disabled="!strip || !laying.isFree" @click="addLine">
+        <button class="button small" :disabled="!strip || !laying.linesAreFree" @click="addLine">
           Add a weed line <kbd aria-hidden="true">L</kbd>
         </button>
       </div>
@@ -144,46 +136,6 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
   min-height: 0;
-}
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 14px;
-  padding: 10px 14px 0;
-}
-.strips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  min-width: 0;
-}
-.strips button {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  height: 29px;
-  padding: 0 10px 0 7px;
-  font-size: 14px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-card);
-  white-space: nowrap;
-}
-.strips button[aria-pressed='true'] {
-  font-weight: 650;
-  background: var(--damson-soft);
-  border-color: var(--damson);
-}
-.strips .swatch {
-  width: 10px;
-  height: 17px;
-}
-.says {
-  margin-left: auto;
-  font-size: 13px;
-  color: var(--ink-soft);
-  white-space: nowrap;
 }
 .none {
   margin: 0;

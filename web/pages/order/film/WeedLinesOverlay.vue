@@ -30,7 +30,7 @@ const placeOf = (line: WeedLineAt) =>
 const alongOf = (event: PointerEvent, { axis }: WeedLineAt): number =>
   (axis === 'upright' ? event.clientX : event.clientY) / at.scale;
 function down(event: PointerEvent, line: WeedLineAt): void {
-  if (event.button !== 0 || !film.isFree) return;
+  if (event.button !== 0 || !film.linesAreFree) return;
   (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
   drag.value = { line, start: alongOf(event, line), to: line.at };
 }
