@@ -3,7 +3,7 @@ import type { Film } from '../films/film';
 import type { Bounds } from '../geometry/bounds';
 import { heightOf, outset, widthOf } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
-import { grow, rectangle, regionBounds, weld } from '../geometry/region';
+import { grow, rectangle, weld } from '../geometry/region';
 import type { DesignedMark } from '../registration/readMarks';
 import type { PrintChoices, PrintMarkChoices } from './choices';
 
@@ -103,9 +103,13 @@ const PATCH = 3;
 export const needsPatch = (film: Pick<Film, 'print'>, patch: PrintChoices['patch']): boolean =>
   patch === 'always' || (patch === 'when-needed' && film.print !== 'white');
 
-/** What is printed behind a mark where the film itself does not show it up. @param line mm that its arms are wide */
-export const patchBehind = (mark: PrintMark, line: number): Region =>
-  rectangle(outset(regionBounds(markShape(mark, line)), PATCH));
+/**
+ * What is printed white, before all else, where the film itself does not show up what is to be read: around the arms of marks,
+ * and behind the code.
+ * @param line mm that arms are wide
+ */
+export const patchOn = (marks: readonly PrintMark[], code: Bounds | undefined, line: number): Region =>
+  weld([...marks.flatMap((mark) => grow(markShape(mark, line), PATCH)), ...(code ? rectangle(code) : [])]);
 
 /** A mark as it is printed. @param line mm that its arms are wide */
 export function markShape({ kind, at: [x, y], arms: [ax, ay] }: DesignedMark, line: number): Region {

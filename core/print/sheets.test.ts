@@ -8,7 +8,7 @@ import { MARK_KINDS } from '../registration/readMarks';
 import type { PrintMarkChoices } from './choices';
 import { evenEdges, ISO_SHEETS, USUAL_CUT_LINE, USUAL_EDGE, USUAL_MARKS } from './choices';
 import type { PrintMark } from './marks';
-import { markShape, marksAround } from './marks';
+import { markShape, marksAround, patchOn } from './marks';
 import type { SheetChoices } from './sheets';
 import { cutOnSheet, layOnSheets, printUnit } from './sheets';
 
@@ -165,6 +165,22 @@ describe('marks', () => {
     const steps = long.slice(4, 7).map(({ at }) => at[0]);
     expect(steps[1] - steps[0]).toBeLessThanOrEqual(USUAL_MARKS.between);
     expect(marksAround(art(200, 100), USUAL_MARKS)).toHaveLength(5);
+  });
+
+  test('what is white behind them reaches around every arm and the code, and no further under the art than the tip of an arm', () => {
+    for (const kind of MARK_KINDS) {
+      const marks = { ...USUAL_MARKS, kind };
+      const [{ marks: its, code, art: own }] = layOnSheets(sticker, sheet({ marks })).sheets;
+      const patch = patchOn(its, code, marks.line);
+      expect(regionArea(intersection(patch, rectangle(own)))).toBeLessThan(2);
+      const ink = weld([...its.flatMap((mark) => markShape(mark, marks.line)), ...rectangle(code!)]);
+      expect(regionArea(intersection(patch, ink))).toBeCloseTo(regionArea(ink), 2);
+      for (const mark of its) {
+        const [x, y] = mark.at;
+        const around = rectangle(outset({ minX: x, minY: y, maxX: x, maxY: y }, 1.5));
+        expect(regionArea(intersection(patch, around))).toBeCloseTo(9, 2);
+      }
+    }
   });
 
   test('arms of short art do not meet', () => {

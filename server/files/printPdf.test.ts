@@ -143,6 +143,12 @@ describe('a printed sheet', () => {
     expect(jsQR(Uint8ClampedArray.from(data), info.width, info.height)?.data).toBe(LABEL.code);
   });
 
+  test('has white ink, as a spot colour, only where marks are to have a patch', async () => {
+    const spots = (pdf: Buffer): boolean => pdf.toString('latin1').includes('/White');
+    const patched = await printPdf(unit, sheet, LABEL, { marks: USUAL_MARKS, withLines: false, patch: true });
+    expect([spots(plain), spots(patched)]).toEqual([false, true]);
+  });
+
   test('has its label between its marks, however long it is, or none', async () => {
     for (const copies of [1, 2]) {
       const room = { width: 297, height: 210, edges: evenEdges(USUAL_EDGE) };

@@ -6,7 +6,7 @@ import { lineToPathData, regionToPathData } from '../../core/geometry/pathText';
 import type { Region } from '../../core/geometry/region';
 import { ringBounds } from '../../core/geometry/region';
 import type { PrintMarkChoices } from '../../core/print/choices';
-import { markShape, patchBehind } from '../../core/print/marks';
+import { markShape, patchOn } from '../../core/print/marks';
 import type { PrintSheet, PrintUnit, SheetLabel, SheetLines } from '../../core/print/sheets';
 import { cutOnSheet } from '../../core/print/sheets';
 import { LAYERS } from './lineLayers';
@@ -58,12 +58,12 @@ function drawSheet(
   const lines = cutOnSheet(unit, sheet);
   boxes(doc, sheet, lines);
   doc.save().scale(POINTS);
+  if (choices.patch) patches(doc, sheet, choices.marks.line);
   for (const { matrix } of sheet.places) {
     doc.save().transform(...(matrix as [number, number, number, number, number, number]));
     for (const { colour, region } of [...unit.bleed, ...unit.art]) fill(doc, region, colour);
     doc.restore();
   }
-  if (choices.patch) patches(doc, sheet, choices.marks.line);
   fill(
     doc,
     sheet.marks.flatMap((mark) => markShape(mark, choices.marks.line)),
@@ -77,9 +77,9 @@ function drawSheet(
 /** White ink, where the printer has it: C, M, Y, K in % that stand in for it. */
 const WHITE = { spot: 'White', shown: [0, 0, 0, 0] } as const;
 
-function patches(doc: Doc, { marks }: PrintSheet, line: number): void {
+function patches(doc: Doc, { marks, code: square }: PrintSheet, line: number): void {
   (doc as unknown as MoreOfDoc).addSpotColor(WHITE.spot, ...WHITE.shown);
-  doc.path(regionToPathData(marks.flatMap((mark) => patchBehind(mark, line)))).fill(WHITE.spot);
+  doc.path(regionToPathData(patchOn(marks, square, line))).fill(WHITE.spot);
 }
 
 const fill = (doc: Doc, region: Region, colour: PDFKit.Mixins.ColorValue): unknown =>

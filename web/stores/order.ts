@@ -168,6 +168,13 @@ export const useOrder = defineStore('order', () => {
     session?.change(change);
   }
 
+  /** Every colour that is seen goes to print. */
+  function printAll(): void {
+    if (!choices.value || !planner.plan.value) return;
+    const print = planner.plan.value.colours.map(({ colour }) => colour);
+    change({ films: { ...choices.value.films, off: [], print } });
+  }
+
   /** Shows what a change would do; nothing ends it. */
   function look(change: Partial<Choices> | undefined): void {
     if (looked.value === change) return;
@@ -266,6 +273,7 @@ export const useOrder = defineStore('order', () => {
     open,
     close,
     change,
+    printAll,
     look,
     changeCutter,
     looked,

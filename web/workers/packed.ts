@@ -22,8 +22,8 @@ import type { Part } from '../../core/panels/part';
 import type { Panelling } from '../../core/panels/seams';
 import type { Choices } from '../../core/plan/choices';
 import type { Plan, PlannedCut, Printed, Totals } from '../../core/plan/planned';
-import type { PrintMark } from '../../core/print/marks';
-import { markShape } from '../../core/print/marks';
+import { markShape, needsPatch, patchOn } from '../../core/print/marks';
+import type { PrintChoices } from '../../core/print/choices';
 import { codePath } from '../../core/print/code';
 import type { PrintSheet } from '../../core/print/sheets';
 import { sheetLabel } from '../../core/print/sheets';
@@ -149,16 +149,25 @@ export interface PrintedView {
   readonly edges: Printed['edges'];
   /** One copy as it is printed, bleed first, and its lines. */
   readonly art: readonly { readonly colour: string; readonly region: PackedRegion }[];
-  readonly lines: readonly LineView[];
+  readonly lines: readonly Pick<LineView, 'kind' | 'closed' | 'points'>[];
   readonly sheets: readonly SheetView[];
 }
 
-export interface SheetView extends Omit<PrintSheet, 'marks' | 'code'>, CutView {
-  /** Its code, as SVG path data; empty: there is no room. */
-  readonly code: string;
-  /** Each with its outline as SVG path data. */
-  readonly marks: readonly (PrintMark & { readonly shape: string })[];
+export interface SheetView extends Omit<PrintSheet, 'code'>, CutView {
+  /** What is printed on it beside its art, marks and code, as SVG path data. */
+  readonly ink: string;
+  /** White beneath marks and code, as SVG path data; empty: the film itself shows them up. */
+  readonly patch: string;
 }
+
+/** With what everything of an order is cut: strips of film, then printed sheets. */
+export const cutsOf = ({
+  strips,
+  printed,
+}: Pick<PlanView, 'strips' | 'printed'>): readonly (CutView & { readonly id: string })[] => [
+  ...strips,
+  ...(printed?.sheets ?? []),
+];
 
 export interface PlanView {
   readonly width: number;
@@ -254,7 +263,7 @@ export function packPlan(
       copies: copies ?? choices.layout.copies,
     })),
     strips: cuts.map((cut) => stripView(cut, partsOf(cut.strip))),
-    printed: printed && printedView(printed, choices.print.marks.line, order),
+    printed: printed && printedView(printed, choices.print, order),
   };
 }
 
@@ -262,30 +271,33 @@ const partsOf = ({ placements }: Strip): readonly Part[] => [...new Set(placemen
 
 function printedView(
   { unit, film, cutter, edges, sheets }: Printed,
-  line: number,
+  { marks: { line }, patch }: PrintChoices,
   order: number,
 ): PrintedView {
   const around = unit.lines.flatMap(({ kind, region }) =>
-    region.map((points, i) => ({ kind, ref: `${kind}/${i}`, closed: true, points })),
+    region.map((points) => ({ kind, closed: true, points })),
   );
   return {
     film,
     cutter: cutter.id,
     edges,
     art: [...unit.bleed, ...unit.art].map(({ colour, region }) => ({ colour, region: packRegion(region) })),
-    lines: [...around, ...unit.followed].map(({ kind, ref, closed, points }) => ({
+    lines: [...around, ...unit.followed].map(({ kind, closed, points }) => ({
       kind,
-      ref,
       closed,
-      colour: '',
       points: Float32Array.from(points),
     })),
-    sheets: sheets.map(({ sheet, cut }, i) => ({
-      ...cutView(cut),
-      ...sheet,
-      code: sheet.code ? codePath(sheetLabel(`#${order}`, i, sheets.length).code, sheet.code) : '',
-      marks: sheet.marks.map((mark) => ({ ...mark, shape: regionToPathData(markShape(mark, line)) })),
-    })),
+    sheets: sheets.map(({ sheet: { code, ...sheet }, cut }, i) => {
+      const marks = regionToPathData(sheet.marks.flatMap((mark) => markShape(mark, line)));
+      const says = sheetLabel(`#${order}`, i, sheets.length).code;
+      const behind = needsPatch(film, patch) ? patchOn(sheet.marks, code, line) : [];
+      return {
+        ...cutView(cut),
+        ...sheet,
+        ink: marks + (code ? codePath(says, code) : ''),
+        patch: regionToPathData(behind),
+      };
+    }),
   };
 }
 

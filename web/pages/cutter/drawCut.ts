@@ -1,4 +1,6 @@
 import type { Cut } from '../../../contracts/cuts';
+import { regionToPathData } from '../../../core/geometry/pathText';
+import { markShape } from '../../../core/print/marks';
 
 /** A cut's outlines, and how many of its lines are on the film already. */
 export interface CutLines {
@@ -53,24 +55,14 @@ function drawMarks(
   color: (name: string) => string,
 ): void {
   if (!sheet) return;
-  context.fillStyle = context.strokeStyle = color('--ink');
-  context.lineWidth = sheet.line;
+  context.fillStyle = color('--ink');
   const turn = ((reading?.fit?.rotation ?? 0) * Math.PI) / 180;
   for (const [i, { at, kind, arms }] of sheet.marks.entries()) {
     const [x, y] = reading?.marks.find(({ mark }) => mark === i)?.at ?? at;
     context.save();
     context.translate(x, y);
     context.rotate(turn);
-    context.beginPath();
-    if (kind === 'dots') {
-      context.arc(0, 0, arms[0], 0, 7);
-      context.fill();
-    } else {
-      context.moveTo(arms[0], 0);
-      context.lineTo(0, 0);
-      context.lineTo(0, arms[1]);
-      context.stroke();
-    }
+    context.fill(new Path2D(regionToPathData(markShape({ kind, at: [0, 0], arms }, sheet.line))));
     context.restore();
   }
   context.strokeStyle = context.fillStyle = color('--currant');

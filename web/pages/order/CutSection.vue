@@ -3,16 +3,17 @@ import { addressOf } from '../../../contracts/address';
 import { computed, ref } from 'vue';
 import type { LineKind } from '../../../core/artwork/choices';
 import type { Recipe } from '../../../core/layout/cutter';
-import { LINE_KINDS } from './artwork/kinds';
+import { kindName } from './artwork/kinds';
 import NudgeRow from './NudgeRow.vue';
 import FilmChips from '../../parts/FilmChips.vue';
-import LengthField from '../../parts/LengthField.vue';
+import LengthRow from '../../parts/LengthRow.vue';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
+import { cutsOf } from '../../workers/packed';
 
 const film = defineModel<string | undefined>('film');
 const store = useOrder();
-const strips = computed(() => [...store.plan!.strips, ...(store.plan!.printed?.sheets ?? [])]);
+const strips = computed(() => cutsOf(store.plan!));
 const isSheet = computed(() => store.plan!.printed?.film.id === shown.value.film.id);
 /** One recipe a film, however many strips it goes over. */
 const films = computed(() => [...new Map(strips.value.map((s) => [s.film.id, s.film])).values()]);
@@ -36,7 +37,6 @@ const kinds = computed(() => {
 });
 const picked = ref<LineKind>('kiss');
 const line = computed(() => kinds.value.find(({ kind }) => kind === picked.value) ?? kinds.value[0]);
-const KIND_NAMES = new Map(LINE_KINDS.map(({ value, label }) => [value, label]));
 
 const RECIPE_KEYS = ['force', 'speed', 'blade', 'bladeOffset', 'overcut'] as const;
 /** Keeps what differs from the shop's recipe, for this film on this cutter and this kind of line. */
@@ -82,7 +82,7 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
         :aria-pressed="one.kind === line.kind"
         @click="picked = one.kind"
       >
-        {{ KIND_NAMES.get(one.kind) }}
+        {{ kindName(one.kind) }}
       </button>
     </div>
     <NudgeRow
@@ -101,26 +101,20 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
     <div class="row">
       <span>Blade</span><b class="number">{{ line.recipe.blade }}</b>
     </div>
-    <div class="row">
-      <span>Blade offset</span
-      ><LengthField
-        label="Blade offset"
-        fine
-        :value="line.recipe.bladeOffset"
-        :max="2"
-        @change="set({ bladeOffset: $event })"
-      />
-    </div>
-    <div class="row">
-      <span>Overcut</span
-      ><LengthField
-        label="Overcut"
-        fine
-        :value="line.recipe.overcut"
-        :max="10"
-        @change="set({ overcut: $event })"
-      />
-    </div>
+    <LengthRow
+      label="Blade offset"
+      fine
+      :value="line.recipe.bladeOffset"
+      :max="2"
+      @change="set({ bladeOffset: $event })"
+    />
+    <LengthRow
+      label="Overcut"
+      fine
+      :value="line.recipe.overcut"
+      :max="10"
+      @change="set({ overcut: $event })"
+    />
     <div class="row">
       <span class="hint"
         >{{ (sum('cutLength') / 1000).toFixed(2) }} m of cutting, {{ duration(sum('seconds')) }}</span

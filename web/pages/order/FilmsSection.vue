@@ -75,11 +75,6 @@ function toggleAll(): void {
   const next = someOn.value ? { off: [...new Set([...choices.value.off, ...all])] } : { off: [], print: [] };
   store.change({ films: { ...choices.value, ...next } });
 }
-/** All of it is printed and cut around. */
-function printAll(): void {
-  const print = colours.value.map(({ colour }) => colour);
-  store.change({ films: { ...choices.value, off: [], print } });
-}
 const dropped = (): void =>
   emit(
     'reorder',
@@ -96,7 +91,7 @@ function move(index: number, by: 1 | -1): void {
   <p class="hint seen">
     <span>{{ colours.length }} {{ colours.length === 1 ? 'colour' : 'colours' }} seen. Base first.</span>
     <span class="alls">
-      <button v-if="colours.some(({ goesTo }) => goesTo !== 'print')" class="all" @click="printAll">
+      <button v-if="colours.some(({ goesTo }) => goesTo !== 'print')" class="all" @click="store.printAll()">
         Print all
       </button>
       <button v-if="colours.length > 1" class="all" @click="toggleAll">

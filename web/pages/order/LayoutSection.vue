@@ -6,7 +6,7 @@ import type { LayoutChoices, Pack } from '../../../core/layout/strip';
 import { packOf, PACKS } from '../../../core/layout/strip';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
-import LengthField from '../../parts/LengthField.vue';
+import LengthRow from '../../parts/LengthRow.vue';
 import RadioCards from '../../parts/RadioCards.vue';
 import { useOnFilm } from '../../stores/onFilm';
 import { useOrder } from '../../stores/order';
@@ -110,15 +110,7 @@ const MIRROR = [
     @change="set({ pack: $event, packFilm: {} })"
   />
   <template v-if="isPacked">
-    <div class="row">
-      <span>Between pieces</span
-      ><LengthField
-        label="Between pieces"
-        :value="layout.between"
-        :max="200"
-        @change="set({ between: $event })"
-      />
-    </div>
+    <LengthRow label="Between pieces" :value="layout.between" :max="200" @change="set({ between: $event })" />
     <ChoiceRow label="Pieces turn" :value="layout.turns" :options="TURNS" @change="set({ turns: $event })" />
     <div class="search">
       <template v-if="packing.now">
@@ -150,15 +142,13 @@ const MIRROR = [
     <SharingRows />
   </FoldOut>
   <CopiesRows :layout="layout" :has-rows="hasRows" @change="set" />
-  <div v-if="hasRows" class="row">
-    <span>Between copies</span
-    ><LengthField
-      label="Between copies"
-      :value="layout.spacing"
-      :max="1000"
-      @change="set({ spacing: $event })"
-    />
-  </div>
+  <LengthRow
+    v-if="hasRows"
+    label="Between copies"
+    :value="layout.spacing"
+    :max="1000"
+    @change="set({ spacing: $event })"
+  />
   <ChoiceRow
     v-for="s in severalRolls"
     :key="s.film.id"

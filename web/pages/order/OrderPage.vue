@@ -48,6 +48,11 @@ watch(
   (name) => (document.title = name ? `${name} · Jam Pan` : 'Jam Pan'),
 );
 
+/** Beneath the face of the sign; an order that is all printed has none. */
+const showsStrips = computed(() => {
+  if (view.value === 'on-film' || view.value === 'sheet') return false;
+  return !store.plan?.printed || store.plan.strips.length > 0;
+});
 const filmIds = computed(() => store.plan?.films.map((one) => one.film.id) ?? []);
 /** Pieces are picked on the sign as a whole. */
 watch(
@@ -177,15 +182,7 @@ onBeforeUnmount(() => {
         @finding="section = 'artwork'"
         @again="queue({ again: $event })"
       />
-      <StripsStage
-        v-if="
-          view !== 'on-film' && !(store.plan?.printed && (view === 'sheet' || store.plan.strips.length === 0))
-        "
-        v-model:film="film"
-        class="strips"
-        :view="view"
-        @reorder="reorder"
-      />
+      <StripsStage v-if="showsStrips" v-model:film="film" class="strips" :view="view" @reorder="reorder" />
       <StageFoot class="foot" :pointer="pointer" :view="view" />
     </section>
     <Dialog v-model:visible="help" modal header="Keys" :style="{ width: '30rem' }" dismissable-mask>

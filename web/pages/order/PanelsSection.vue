@@ -9,7 +9,7 @@ import type { PanelWay } from '../../../core/panels/choices';
 import { formatNumber, MM_PER_INCH } from '../../../core/units/length';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
-import LengthField from '../../parts/LengthField.vue';
+import LengthRow from '../../parts/LengthRow.vue';
 import NumberField from '../../parts/NumberField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
 import SwitchRow from '../../parts/SwitchRow.vue';
@@ -159,15 +159,7 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
     <p class="hint">No seam crosses them where that can be. Where it cannot, that is said.</p>
   </FoldOut>
   <FoldOut title="Overlap and keys" name="panel-joins" :says="joinSays">
-    <div class="row">
-      <span>Overlap</span
-      ><LengthField
-        label="Overlap"
-        :value="panels.overlap"
-        :max="1000"
-        @change="seams.set({ overlap: $event })"
-      />
-    </div>
+    <LengthRow label="Overlap" :value="panels.overlap" :max="1000" @change="seams.set({ overlap: $event })" />
     <ChoiceRow
       v-if="panels.overlap > 0"
       label="On top lies the"
@@ -175,15 +167,13 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
       :options="ON_TOP"
       @change="seams.set({ onTop: $event })"
     />
-    <div v-if="films > 1 || panels.stagger > 0" class="row">
-      <span>Films’ seams apart</span
-      ><LengthField
-        label="Films’ seams apart"
-        :value="panels.stagger"
-        :max="1000"
-        @change="seams.set({ stagger: $event })"
-      />
-    </div>
+    <LengthRow
+      v-if="films > 1 || panels.stagger > 0"
+      label="Films’ seams apart"
+      :value="panels.stagger"
+      :max="1000"
+      @change="seams.set({ stagger: $event })"
+    />
     <SwitchRow label="Keys across seams" :on="panels.keys" @change="seams.set({ keys: $event })" />
     <ChoiceRow
       label="Numbers in the waste"
@@ -192,15 +182,12 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
       @change="seams.set({ numbers: $event })"
     />
   </FoldOut>
-  <div class="row">
-    <span>Kept in hand across</span
-    ><LengthField
-      label="Kept in hand across"
-      :value="reserve"
-      :max="5000"
-      @change="seams.set({ reserve: $event })"
-    />
-  </div>
+  <LengthRow
+    label="Kept in hand across"
+    :value="reserve"
+    :max="5000"
+    @change="seams.set({ reserve: $event })"
+  />
   <div v-if="isOwnReserve" class="row">
     <button class="button small" @click="keepForCutter">Always on {{ cutter!.name }}</button>
     <button class="button small" @click="seams.set({ reserve: null })">

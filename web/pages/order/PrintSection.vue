@@ -16,10 +16,6 @@ const set = (change: Partial<PrintChoices>): void => store.change({ print: { ...
 const isPrinted = computed(() => store.plan!.colours.some(({ goesTo }) => goesTo === 'print'));
 const sheets = computed(() => store.plan!.printed?.sheets ?? []);
 
-function printAll(): void {
-  const colours = store.plan!.colours.map(({ colour }) => colour);
-  store.change({ films: { ...store.choices!.films, off: [], print: colours } });
-}
 /** Sheets go to the printer one after the other; the first that does not ends it. */
 const printing = ref(false);
 const printedNow = ref('');
@@ -66,7 +62,7 @@ const file = (sheet: string, query: Partial<SheetQuery>): string =>
       Everything in this order is cut from film. Colours that go to print lie on a sheet with marks, and a
       line is cut around them.
     </p>
-    <button class="button" @click="printAll">Print all colours</button>
+    <button class="button" @click="store.printAll()">Print all colours</button>
   </template>
   <template v-else>
     <CutLineRows :print="print" @change="set" />

@@ -5,6 +5,7 @@ import { atWhichCutter } from '../../parts/atWhichCutter';
 import { useOrder } from '../../stores/order';
 import { usePacking } from '../../stores/packing';
 import { duration, useUnits } from '../../stores/units';
+import { cutsOf } from '../../workers/packed';
 import { count } from './runCardSections';
 
 const emit = defineEmits<{ queue: [] }>();
@@ -15,7 +16,7 @@ const plan = computed(() => store.plan);
 /** Cuts that were queued here; those that another order is cut with are queued there. */
 const open = computed(() => store.openCuts.filter(({ orderId }) => orderId === store.order?.id));
 /** Strips of film and printed sheets. */
-const toCut = computed(() => (plan.value?.strips.length ?? 0) + (plan.value?.printed?.sheets.length ?? 0));
+const toCut = computed(() => (plan.value ? cutsOf(plan.value).length : 0));
 /** An order of which all is cut with another says so. */
 const label = computed(() => {
   if (store.cutWith) return `Cut with #${store.cutWith.number}`;
@@ -49,7 +50,7 @@ const canQueue = computed(
       </div>
       <div>
         <dd class="number">
-          {{ plan?.strips.length || plan?.printed ? duration(plan.totals.seconds) : '–' }}
+          {{ plan && toCut > 0 ? duration(plan.totals.seconds) : '–' }}
         </dd>
         <dt>at cutter</dt>
       </div>

@@ -4,6 +4,7 @@ import type { Finding } from '../../../core/findings/finding';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
 import type { PlanView } from '../../workers/packed';
+import { cutsOf } from '../../workers/packed';
 
 export type SectionName = 'artwork' | 'films' | 'panels' | 'layout' | 'print' | 'cut' | 'cutter';
 export type SectionState = 'good' | 'check' | 'stop' | 'none';
@@ -31,8 +32,13 @@ function printAnswer({ printed, colours }: PlanView): string {
   return `${count(marks, 'mark')} · ${count(printed.sheets.length, 'sheet')}`;
 }
 
-const aSheet = ({ sheets }: NonNullable<PlanView['printed']>): string =>
-  `${sheets[0]?.places.length ?? 0} a sheet`;
+/** Films that are cut, and colours that are printed. */
+function filmsAnswer({ colours }: PlanView): string {
+  const films = new Set(colours.flatMap((c) => (c.goesTo === 'film' ? [c.film?.id] : []))).size;
+  const printed = colours.filter(({ goesTo }) => goesTo === 'print').length;
+  if (printed === 0) return count(films, 'film');
+  return films === 0 ? `${printed} printed` : `${count(films, 'film')} · ${printed} printed`;
+}
 
 export function useSections() {
   const store = useOrder();
@@ -46,11 +52,14 @@ export function useSections() {
     if (name === 'print' && !store.plan.printed) return 'none';
     return own.some((f) => f.severity === 'check') ? 'check' : 'good';
   }
+  /** An order of which all is cut with another lies on that one's film; one that is all printed, on sheets. */
+  const laidSays = computed(() => {
+    const { strips = [], printed } = store.plan ?? {};
+    if (store.cutWith) return `with #${store.cutWith.number}`;
+    if (strips.length === 0 && printed) return `${printed.sheets[0]?.places.length ?? 0} a sheet`;
+    return `${Math.round(usedShare.value * 100)} % used`;
+  });
   /** Share of the film that the strips take up which is cut, all films together. */
-  /** An order of which all is cut with another lies on that one's film. */
-  const laidSays = computed(() =>
-    store.cutWith ? `with #${store.cutWith.number}` : `${Math.round(usedShare.value * 100)} % used`,
-  );
   const usedShare = computed(() => {
     const strips = store.plan?.strips ?? [];
     const area = strips.reduce((sum, s) => sum + s.length * s.roll.width, 0);
@@ -59,18 +68,13 @@ export function useSections() {
   const answers = computed<Readonly<Record<SectionName, string>>>(() => {
     const p = store.plan;
     if (!p) return { artwork: '', films: '', panels: '', layout: '', print: '', cut: '', cutter: '' };
-    const films = new Set(p.colours.filter((c) => c.goesTo === 'film').map((c) => c.film?.id)).size;
-    const inks = p.colours.filter((c) => c.goesTo === 'print').length;
     return {
       artwork: `${units.number(p.width)} × ${units.length(p.height)}`,
-      films: [
-        ...(films > 0 || inks === 0 ? [count(films, 'film')] : []),
-        ...(inks > 0 ? [`${inks} printed`] : []),
-      ].join(' · '),
+      films: filmsAnswer(p),
       panels: panelsAnswer(p),
-      layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${p.strips.length === 0 && p.printed ? aSheet(p.printed) : laidSays.value}`,
+      layout: `${count(store.choices?.layout.copies ?? 1, 'copy', 'copies')} · ${laidSays.value}`,
       print: printAnswer(p),
-      cut: count(new Set([...p.strips, ...(p.printed?.sheets ?? [])].map((s) => s.film.id)).size, 'recipe'),
+      cut: count(new Set(cutsOf(p).map(({ film }) => film.id)).size, 'recipe'),
       cutter: p.cutter ? `${p.cutter.name} ${units.length(p.cutter.widest)}` : '',
     };
   });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import SwitchRow from '../../../parts/SwitchRow.vue';
-import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import { useArtwork } from '../../../stores/artwork';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
@@ -25,26 +25,20 @@ const typed = computed(() => art.choices.width !== null || art.choices.height !=
 </script>
 
 <template>
-  <div class="row">
-    <span>Finished width</span
-    ><LengthField
-      label="Finished width"
-      :value="plan.width"
-      :min="1"
-      :max="30000"
-      @change="size('width', $event)"
-    />
-  </div>
-  <div class="row">
-    <span>Finished height</span
-    ><LengthField
-      label="Finished height"
-      :value="plan.height"
-      :min="1"
-      :max="30000"
-      @change="size('height', $event)"
-    />
-  </div>
+  <LengthRow
+    label="Finished width"
+    :value="plan.width"
+    :min="1"
+    :max="30000"
+    @change="size('width', $event)"
+  />
+  <LengthRow
+    label="Finished height"
+    :value="plan.height"
+    :min="1"
+    :max="30000"
+    @change="size('height', $event)"
+  />
   <SwitchRow label="Keep proportions" :on="art.choices.lockAspect" @change="lock" />
   <div class="row">
     <span class="hint"

@@ -4,7 +4,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import type { FontInfo } from '../../../../contracts/api';
 import type { Piece, TextSource } from '../../../../core/artwork/choices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
-import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import SliderRow from '../../../parts/SliderRow.vue';
 import { call } from '../../../stores/api';
@@ -64,16 +64,13 @@ const ALIGN = [
 <template>
   <textarea v-model="text" rows="2" aria-label="Text" spellcheck="false"></textarea>
   <TypefaceRow v-model:fonts="fonts" :value="source.font" @change="set({ font: $event })" />
-  <div class="row">
-    <span>Height of a capital</span
-    ><LengthField
-      label="Height of a capital"
-      :value="capital"
-      :min="1"
-      :max="10000"
-      @change="set({ capHeight: $event })"
-    />
-  </div>
+  <LengthRow
+    label="Height of a capital"
+    :value="capital"
+    :min="1"
+    :max="10000"
+    @change="set({ capHeight: $event })"
+  />
   <SliderRow
     v-if="font && font.lightest !== font.heaviest"
     label="Weight"
@@ -108,16 +105,13 @@ const ALIGN = [
     />
   </div>
   <ChoiceRow label="Lines" :value="source.align" :options="ALIGN" @change="set({ align: $event })" />
-  <div class="row">
-    <span>Bent over a circle of</span
-    ><LengthField
-      label="Bent over a circle of"
-      :value="source.arcRadius"
-      :min="-100000"
-      :max="100000"
-      @change="set({ arcRadius: $event })"
-    />
-  </div>
+  <LengthRow
+    label="Bent over a circle of"
+    :value="source.arcRadius"
+    :min="-100000"
+    :max="100000"
+    @change="set({ arcRadius: $event })"
+  />
   <div class="row">
     <span>Colour</span>
     <input

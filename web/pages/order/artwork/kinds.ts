@@ -8,3 +8,6 @@ export const LINE_KINDS: readonly { readonly value: LineKind; readonly label: st
   { value: 'pen', label: 'pen' },
   { value: 'print', label: 'print only' },
 ];
+
+const NAMES = new Map(LINE_KINDS.map(({ value, label }) => [value, label]));
+export const kindName = (kind: LineKind): string => NAMES.get(kind) ?? kind;

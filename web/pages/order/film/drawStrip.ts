@@ -1,11 +1,13 @@
 /** A strip as it will lie in the cutter. */
 import { lineToPathData } from '../../../../core/geometry/pathText';
+import { hatch } from '../../../stage/hatch';
 import { fillAll, strokeAll } from '../../../stage/paths';
 import type { PlacementView, StripView } from '../../../workers/packed';
 
 const EDGE = '#8c8188';
 const INK = '#261c2c';
 const DAMSON = '#5e2750';
+const HELD = '#b9a98f';
 const BILBERRY = '#33568f';
 /** Film is shown so far at least, px. */
 const FAR = 2600;
@@ -61,8 +63,9 @@ function drawFilm(context: CanvasRenderingContext2D, scale: number, strip: Strip
   context.fillRect(0, 0, run, width);
   context.fillStyle = `color-mix(in srgb, ${film.colour} 26%, #fffdf7)`;
   context.fillRect(0, 0, length, width);
-  hatch(context, scale, 0, run, edges.far);
-  hatch(context, scale, width - edges.near, run, edges.near);
+  // what the rollers hold and the knife does not reach
+  hatch(context, scale, { minX: 0, minY: 0, maxX: run, maxY: edges.far }, HELD);
+  hatch(context, scale, { minX: 0, minY: width - edges.near, maxX: run, maxY: width }, HELD);
   context.strokeStyle = INK;
   context.lineWidth = 1.5 / scale;
   context.beginPath();
@@ -77,22 +80,4 @@ function drawFilm(context: CanvasRenderingContext2D, scale: number, strip: Strip
   context.lineTo(length, width);
   context.stroke();
   context.setLineDash([]);
-}
-
-/** What the rollers hold and the knife does not reach. */
-function hatch(context: CanvasRenderingContext2D, scale: number, y: number, run: number, h: number): void {
-  context.save();
-  context.beginPath();
-  context.rect(0, y, run, h);
-  context.clip();
-  context.strokeStyle = '#b9a98f';
-  context.lineWidth = 1 / scale;
-  const every = 7 / scale;
-  context.beginPath();
-  for (let x = -h; x < run && x < 4000 / scale; x += every) {
-    context.moveTo(x, y + h);
-    context.lineTo(x + h, y);
-  }
-  context.stroke();
-  context.restore();
 }

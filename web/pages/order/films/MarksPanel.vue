@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import type { MarkChoices } from '../../../../core/films/marks';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
-import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import SwitchRow from '../../../parts/SwitchRow.vue';
 import { useOrder } from '../../../stores/order';
 
@@ -41,16 +41,14 @@ const says = computed(() => (marks.value ? `${marks.value.count} of ${marks.valu
         :options="COUNTS"
         @change="set({ count: $event, at: null })"
       />
-      <div class="row">
-        <span>Size</span>
-        <LengthField
-          label="Size of the layer marks"
-          :value="marks.size ?? 0"
-          :min="0"
-          :max="100"
-          @change="set({ size: $event < 2 ? null : $event })"
-        />
-      </div>
+      <LengthRow
+        label="Size"
+        full-label="Size of the layer marks"
+        :value="marks.size ?? 0"
+        :min="0"
+        :max="100"
+        @change="set({ size: $event < 2 ? null : $event })"
+      />
       <button v-if="marks.at" class="button small" @click="set({ at: null })">
         Put them back around the sign
       </button>

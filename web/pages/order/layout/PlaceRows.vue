@@ -6,7 +6,7 @@ import type { LayoutChoices } from '../../../../core/layout/strip';
 import { packOf } from '../../../../core/layout/strip';
 import { rounded } from '../../../../core/units/rounded';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
-import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import { useOrder } from '../../../stores/order';
 
 const { layout, hasRows } = defineProps<{ layout: LayoutChoices; hasRows: boolean }>();
@@ -47,23 +47,19 @@ function fit(): void {
     @change="emit('change', { place: $event })"
   />
   <template v-if="layout.place === 'at'">
-    <div class="row">
-      <span>Behind the leading edge</span>
-      <LengthField
-        label="Place along the film"
-        :value="layout.placeAt.x"
-        @change="emit('change', { placeAt: { ...layout.placeAt, x: $event } })"
-      />
-    </div>
-    <div class="row">
-      <span>From the far edge of its reach</span>
-      <LengthField
-        label="Place across the film"
-        :value="layout.placeAt.y"
-        :max="5000"
-        @change="emit('change', { placeAt: { ...layout.placeAt, y: $event } })"
-      />
-    </div>
+    <LengthRow
+      label="Behind the leading edge"
+      full-label="Place along the film"
+      :value="layout.placeAt.x"
+      @change="emit('change', { placeAt: { ...layout.placeAt, x: $event } })"
+    />
+    <LengthRow
+      label="From the far edge of its reach"
+      full-label="Place across the film"
+      :value="layout.placeAt.y"
+      :max="5000"
+      @change="emit('change', { placeAt: { ...layout.placeAt, y: $event } })"
+    />
   </template>
   <div v-if="hasRows && scale !== undefined" class="row">
     <span>Size of the sign</span>

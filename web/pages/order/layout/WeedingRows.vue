@@ -6,6 +6,7 @@ import type { WeedLineChoices } from '../../../../core/layout/weedChoices';
 import { LEAST_STEP, MOST_STEP } from '../../../../core/layout/weedChoices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 
 const { layout, hasRows } = defineProps<{
   layout: LayoutChoices;
@@ -45,15 +46,14 @@ const setLines = (change: Partial<WeedLineChoices>): void =>
     :options="borders"
     @change="emit('change', { border: $event })"
   />
-  <div v-if="layout.border !== 'none'" class="row">
-    <span>Border away from the art</span
-    ><LengthField
-      label="Border distance"
-      :value="layout.borderDistance"
-      :max="200"
-      @change="emit('change', { borderDistance: $event })"
-    />
-  </div>
+  <LengthRow
+    v-if="layout.border !== 'none'"
+    label="Border away from the art"
+    full-label="Border distance"
+    :value="layout.borderDistance"
+    :max="200"
+    @change="emit('change', { borderDistance: $event })"
+  />
   <ChoiceRow
     label="Weed lines"
     :value="layout.weedLines.way"
@@ -79,16 +79,14 @@ const setLines = (change: Partial<WeedLineChoices>): void =>
       :options="DIRECTIONS"
       @change="setLines({ direction: $event })"
     />
-    <div class="row">
-      <span>Lines away from the art</span
-      ><LengthField
-        label="Weed line distance"
-        :value="layout.weedLines.away"
-        :min="0.5"
-        :max="100"
-        @change="setLines({ away: $event })"
-      />
-    </div>
+    <LengthRow
+      label="Lines away from the art"
+      full-label="Weed line distance"
+      :value="layout.weedLines.away"
+      :min="0.5"
+      :max="100"
+      @change="setLines({ away: $event })"
+    />
   </template>
 </template>
 

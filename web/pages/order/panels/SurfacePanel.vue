@@ -7,6 +7,7 @@ import type { KeepOut, Place, Surface, WallPicture } from '../../../../core/pane
 import DraftField from '../../../parts/DraftField.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import SwitchRow from '../../../parts/SwitchRow.vue';
 import { arrowStep } from '../../../stage/arrowStep';
 import { ApiProblem, upload } from '../../../stores/api';
@@ -212,15 +213,13 @@ const says = computed(() =>
           </button>
         </div>
         <p class="hint">Tap two places in it whose distance you know; arrow keys move a place by a pixel.</p>
-        <div class="row">
-          <span>From A to B</span>
-          <LengthField
-            label="From A to B on the wall"
-            :value="picture.apart"
-            :min="1"
-            @change="setPicture({ apart: $event })"
-          />
-        </div>
+        <LengthRow
+          label="From A to B"
+          full-label="From A to B on the wall"
+          :value="picture.apart"
+          :min="1"
+          @change="setPicture({ apart: $event })"
+        />
         <div v-for="{ key: name, label } in FROM_EDGES" :key="name" class="row">
           <span>A {{ label }}</span>
           <LengthField

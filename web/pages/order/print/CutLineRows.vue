@@ -3,23 +3,23 @@
 import { Plus, X } from '@lucide/vue';
 import { computed } from 'vue';
 import type { CutLineChoices, PrintChoices } from '../../../../core/print/choices';
-import { CUT_LINE_KINDS, USUAL_CUT_LINE } from '../../../../core/print/choices';
+import { CUT_LINE_KINDS, MOST_CUT_LINES, USUAL_CUT_LINE } from '../../../../core/print/choices';
 import { USUAL_BLEED } from '../../../../core/plan/sheetFindings';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
-import { LINE_KINDS } from '../artwork/kinds';
+import { kindName } from '../artwork/kinds';
 
 const { print } = defineProps<{ print: PrintChoices }>();
 const emit = defineEmits<{ change: [change: Partial<PrintChoices>] }>();
 const store = useOrder();
 const units = useUnits();
 
-const KIND_WORDS = new Map(LINE_KINDS.map(({ value, label }) => [value, label]));
-const KINDS = CUT_LINE_KINDS.map((value) => ({ value, label: KIND_WORDS.get(value) ?? value }));
+const KINDS = CUT_LINE_KINDS.map((value) => ({ value, label: kindName(value) }));
 const CORNERS = [
   { value: 'round', label: 'round' },
   { value: 'mitre', label: 'pointed' },
@@ -55,7 +55,7 @@ const AROUND = computed(() => [
   ...printed.value.map(({ colour }) => ({ value: colour, label: `only ${colour}` })),
 ]);
 const nameOf = ({ kind, offset }: CutLineChoices): string =>
-  `${KIND_WORDS.get(kind) ?? kind}, ${units.length(Math.abs(offset))} ${offset < 0 ? 'inside' : 'outside'}`;
+  `${kindName(kind)}, ${units.length(Math.abs(offset))} ${offset < 0 ? 'inside' : 'outside'}`;
 /** The one thing that most often spoils a sticker: no colour past the line. */
 const lacksBleed = computed(() =>
   store.plan!.findings.some(({ code, ignored }) => code === 'no-bleed' && ignored === undefined),
@@ -110,24 +110,20 @@ const lacksBleed = computed(() =>
           @change="change(i, { mitreLimit: $event })"
         />
       </div>
-      <div class="row">
-        <span>Smallest radius</span>
-        <LengthField
-          :label="`Smallest radius of cut line ${i + 1}`"
-          :value="line.smallestRadius"
-          :max="200"
-          @change="change(i, { smallestRadius: $event })"
-        />
-      </div>
-      <div class="row">
-        <span>One line around what is nearer than</span>
-        <LengthField
-          :label="`Cut line ${i + 1} joins what is nearer than`"
-          :value="line.join"
-          :max="500"
-          @change="change(i, { join: $event })"
-        />
-      </div>
+      <LengthRow
+        label="Smallest radius"
+        :full-label="`Smallest radius of cut line ${i + 1}`"
+        :value="line.smallestRadius"
+        :max="200"
+        @change="change(i, { smallestRadius: $event })"
+      />
+      <LengthRow
+        label="One line around what is nearer than"
+        :full-label="`Cut line ${i + 1} joins what is nearer than`"
+        :value="line.join"
+        :max="500"
+        @change="change(i, { join: $event })"
+      />
       <ChoiceRow
         label="Holes"
         :full-label="`Holes in cut line ${i + 1}`"
@@ -148,7 +144,7 @@ const lacksBleed = computed(() =>
       </div>
     </FoldOut>
   </div>
-  <button class="button small add" :disabled="print.lines.length >= 8" @click="add">
+  <button class="button small add" :disabled="print.lines.length >= MOST_CUT_LINES" @click="add">
     <Plus :size="15" aria-hidden="true" /> Add a cut line
   </button>
   <div class="row">

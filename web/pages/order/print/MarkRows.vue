@@ -5,6 +5,7 @@ import type { PrintChoices, PrintMarkChoices } from '../../../../core/print/choi
 import { TIGHT, USUAL_MARKS } from '../../../../core/print/choices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import RadioCards from '../../../parts/RadioCards.vue';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
@@ -62,25 +63,21 @@ const aside = computed(() => store.plan!.printed?.sheets[0]?.marks.findIndex(({ 
     :options="CORNERS"
     @change="set({ corners: $event })"
   />
-  <div class="row">
-    <span>Between corners, every</span>
-    <LengthField
-      label="Between corners, every"
-      :value="print.marks.between"
-      :min="20"
-      :max="10_000"
-      @change="set({ between: $event })"
-    />
-  </div>
-  <div v-if="print.marks.at === null" class="row">
-    <span>Away from the art</span>
-    <LengthField
-      label="Marks away from the art"
-      :value="print.marks.away"
-      :max="500"
-      @change="set({ away: $event })"
-    />
-  </div>
+  <LengthRow
+    label="Between corners, every"
+    :value="print.marks.between"
+    :min="20"
+    :max="10_000"
+    @change="set({ between: $event })"
+  />
+  <LengthRow
+    v-if="print.marks.at === null"
+    label="Away from the art"
+    full-label="Marks away from the art"
+    :value="print.marks.away"
+    :max="500"
+    @change="set({ away: $event })"
+  />
   <div class="row">
     <span>{{ print.marks.kind === 'dots' ? 'Line' : 'Arm · line' }}</span>
     <span class="two">

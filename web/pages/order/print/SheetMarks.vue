@@ -1,23 +1,22 @@
 <script setup lang="ts">
 /** A sheet's marks by their numbers, and its corners to take hold of: dragged, or moved with the arrow keys, all follow. */
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import type { Bounds } from '../../../../core/geometry/bounds';
 import { markFrame } from '../../../../core/print/marks';
 import { rounded } from '../../../../core/units/rounded';
-import { arrowStep } from '../../../stage/arrowStep';
+import { useHandleDrag } from '../../../stage/handleDrag';
 import type { Viewport } from '../../../stage/viewport';
 import { useOrder } from '../../../stores/order';
 import type { SheetView } from '../../../workers/packed';
 
 const { at, sheet } = defineProps<{ at: Viewport; sheet: SheetView }>();
 const store = useOrder();
-const drag = ref<{ index: number; x: number; y: number; dx: number; dy: number }>();
 /** px from a mark to its number, away from the sheet's middle */
 const BESIDE = 19;
 
 const labels = computed(() =>
   sheet.marks.map(({ at: [x, y], isBetween }, i) => {
-    const [dx, dy] = drag.value?.index === i ? [drag.value.dx, drag.value.dy] : [0, 0];
+    const [dx, dy] = handle.by(i);
     const out = (way: number): number => (way < 0 ? -BESIDE : BESIDE);
     const isUpright =
       Math.abs(x - sheet.width / 2) / sheet.width > Math.abs(y - sheet.height / 2) / sheet.height;
@@ -52,32 +51,9 @@ function move(index: number, dx: number, dy: number): void {
 /** mm from mark to mark that are left at the least */
 const LEAST = 20;
 
-function down(event: PointerEvent, index: number): void {
-  if (event.button !== 0) return;
-  (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-  drag.value = { index, x: event.clientX, y: event.clientY, dx: 0, dy: 0 };
-}
-function pull(event: PointerEvent): void {
-  if (!drag.value) return;
-  const step = (px: number): number => (event.altKey ? Math.round(px / at.scale) : px / at.scale);
-  drag.value = {
-    ...drag.value,
-    dx: step(event.clientX - drag.value.x),
-    dy: step(event.clientY - drag.value.y),
-  };
-}
-function drop(): void {
-  const done = drag.value;
-  drag.value = undefined;
-  if (done && Math.hypot(done.dx, done.dy) * at.scale >= 2) move(done.index, done.dx, done.dy);
-}
-function key(event: KeyboardEvent, index: number): void {
-  const by = arrowStep(event);
-  if (!by) return;
-  move(index, ...by);
-  event.preventDefault();
-  event.stopPropagation();
-}
+/** mm */
+const ALT_STEP = 1;
+const handle = useHandleDrag(() => at, move, ALT_STEP);
 </script>
 
 <template>
@@ -88,14 +64,10 @@ function key(event: KeyboardEvent, index: number): void {
     <button
       v-else
       class="mark number"
-      :class="{ held: drag?.index === i }"
+      :class="{ held: handle.isHeld(i) }"
       :style="{ left: label.left, top: label.top }"
       :aria-label="`Mark ${i + 1}: drag or arrow keys move it`"
-      @pointerdown.stop="down($event, i)"
-      @pointermove="pull"
-      @pointerup="drop"
-      @pointercancel="drag = undefined"
-      @keydown="key($event, i)"
+      v-on="handle.on(i)"
     >
       {{ i + 1 }}
     </button>

@@ -5,6 +5,7 @@ import type { PrintChoices } from '../../../../core/print/choices';
 import { ISO_SHEETS } from '../../../../core/print/choices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import LengthField from '../../../parts/LengthField.vue';
+import LengthRow from '../../../parts/LengthRow.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
@@ -80,24 +81,19 @@ const first = computed(() => store.plan!.printed?.sheets[0]);
       />
     </span>
   </div>
-  <div class="row">
-    <span>Free at its edges</span>
-    <LengthField
-      label="Free at the edges of the sheet"
-      :value="print.edge"
-      :max="500"
-      @change="emit('change', { edge: $event })"
-    />
-  </div>
-  <div class="row">
-    <span>Between prints</span>
-    <LengthField
-      label="Between prints"
-      :value="print.spacing"
-      :max="1000"
-      @change="emit('change', { spacing: $event })"
-    />
-  </div>
+  <LengthRow
+    label="Free at its edges"
+    full-label="Free at the edges of the sheet"
+    :value="print.edge"
+    :max="500"
+    @change="emit('change', { edge: $event })"
+  />
+  <LengthRow
+    label="Between prints"
+    :value="print.spacing"
+    :max="1000"
+    @change="emit('change', { spacing: $event })"
+  />
   <div class="row">
     <span>Copies · spare ones</span>
     <span class="two">

@@ -5,9 +5,10 @@ import { computed, ref } from 'vue';
 import type { LineKind } from '../../../../core/artwork/choices';
 import type { Bounds } from '../../../../core/geometry/bounds';
 import StageCanvas from '../../../stage/StageCanvas.vue';
+import StageHead from '../../../stage/StageHead.vue';
 import { useOrder } from '../../../stores/order';
 import { duration, useUnits } from '../../../stores/units';
-import { LINE_KINDS } from '../artwork/kinds';
+import { kindName } from '../artwork/kinds';
 import type { SheetLook } from './drawSheet';
 import { sheetDrawer } from './drawSheet';
 import LineSwatch from '../LineSwatch.vue';
@@ -38,10 +39,11 @@ const box = computed<Bounds>(() => ({
 const draw = computed(() => sheetDrawer(printed.value, sheet.value!, look.value));
 /** Kept free around the sheet for what stands beside it, px. */
 const ROOM = { top: 26, right: 34, bottom: 30, left: 34 };
-const KIND_WORDS = new Map(LINE_KINDS.map(({ value, label }) => [value, label]));
 const kinds = computed(() => [...new Set(printed.value.lines.map(({ kind }) => kind))] as LineKind[]);
+const choices = computed(() => printed.value.sheets.map(({ id }, i) => ({ id, name: `Sheet ${i + 1}` })));
 const says = computed(() => {
-  const { width, height, places, seconds } = sheet.value!;
+  if (!sheet.value) return '';
+  const { width, height, places, seconds } = sheet.value;
   return [
     `${units.number(width)} × ${units.length(height)}`,
     `${places.length} on it`,
@@ -52,24 +54,13 @@ const says = computed(() => {
 
 <template>
   <div class="sheet">
-    <div class="head">
-      <div class="sheets" role="group" aria-label="Sheets">
-        <button
-          v-for="(one, i) in printed.sheets"
-          :key="one.id"
-          :aria-pressed="one.id === sheet?.id"
-          @click="picked = one.id"
-        >
-          Sheet {{ i + 1 }}
-        </button>
-      </div>
+    <StageHead label="Sheets" :choices="choices" :picked="sheet?.id" :says="says" @pick="picked = $event">
       <div v-if="sheet" class="looks" role="group" aria-label="Shown of it">
         <button v-for="[name, word] in LOOKS" :key="name" :aria-pressed="look === name" @click="look = name">
           {{ word }}
         </button>
       </div>
-      <span v-if="sheet" class="says number">{{ says }}</span>
-    </div>
+    </StageHead>
     <StageCanvas
       v-if="sheet"
       v-slot="{ view: at }"
@@ -86,9 +77,7 @@ const says = computed(() => {
     <p v-else class="none">No sheet can be laid out yet. See what is to be looked at on the left.</p>
     <div v-if="sheet" class="legend">
       <span><i class="hatch"></i>printer and rollers do not reach</span>
-      <span v-for="kind in kinds" :key="kind"
-        ><LineSwatch :kind="kind" />{{ KIND_WORDS.get(kind) ?? kind }}</span
-      >
+      <span v-for="kind in kinds" :key="kind"><LineSwatch :kind="kind" />{{ kindName(kind) }}</span>
       <span class="soft">printed: art with its bleed, marks, code. Cut lines stay off the paper.</span>
     </div>
   </div>
@@ -99,20 +88,6 @@ const says = computed(() => {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
   min-height: 0;
-}
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 14px;
-  padding: 10px 14px 0;
-}
-.sheets {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  max-height: 66px;
-  overflow-y: auto;
 }
 button {
   height: 29px;
@@ -143,12 +118,6 @@ button[aria-pressed='true'] {
 }
 .looks button[aria-pressed='true'] {
   z-index: 1;
-}
-.says {
-  margin-left: auto;
-  font-size: 13px;
-  color: var(--ink-soft);
-  white-space: nowrap;
 }
 .none {
   margin: 0;

@@ -1,9 +1,11 @@
 /** A printed sheet as it lies in the cutter: what is printed, and over it what is cut. */
+import { widerEdges } from '../../../../core/print/choices';
+import { hatch } from '../../../stage/hatch';
 import { drawLines } from '../../../stage/lineKinds';
 import { fillAll } from '../../../stage/paths';
 import type { PrintedView, SheetView } from '../../../workers/packed';
 
-const [INK, EDGE, HATCH] = ['#261c2c', '#c9bda6', '#c9bda6'];
+const [INK, EDGE] = ['#261c2c', '#c9bda6'];
 /** What shows where nothing is printed. */
 const GROUND = { white: '#fffdf7', clear: '#f3f7f7', dark: '#4a515a' } as const;
 
@@ -20,6 +22,8 @@ export const sheetDrawer = (printed: PrintedView, sheet: SheetView, look: SheetL
     context.lineWidth = 1 / scale;
     context.strokeRect(0, 0, sheet.width, sheet.height);
     hatchEdges(context, scale, printed, sheet);
+    context.fillStyle = GROUND.white;
+    if (look !== 'cut') context.fill(new Path2D(sheet.patch));
     for (const { matrix } of sheet.places) {
       context.save();
       context.transform(...(matrix as [number, number, number, number, number, number]));
@@ -29,9 +33,8 @@ export const sheetDrawer = (printed: PrintedView, sheet: SheetView, look: SheetL
       context.restore();
     }
     if (look === 'cut') return;
-    context.fillStyle = printed.film.print === 'dark' ? '#fffdf7' : INK;
-    for (const { shape } of sheet.marks) context.fill(new Path2D(shape));
-    context.fill(new Path2D(sheet.code));
+    context.fillStyle = INK;
+    context.fill(new Path2D(sheet.ink));
   };
 
 /** Where the printer does not print or the rollers hold. */
@@ -41,21 +44,9 @@ function hatchEdges(
   { edges }: PrintedView,
   { width, height }: SheetView,
 ): void {
-  const wider = (side: keyof PrintedView['edges']['printer']): number =>
-    Math.max(edges.printer[side], edges.cutter[side]);
-  const [left, top, right, bottom] = [wider('left'), wider('top'), wider('right'), wider('bottom')];
-  context.save();
-  context.beginPath();
-  context.rect(0, 0, width, height);
-  context.rect(left, top, width - left - right, height - top - bottom);
-  context.clip('evenodd');
-  context.strokeStyle = HATCH;
-  context.lineWidth = 1 / scale;
-  context.beginPath();
-  for (let x = -height; x < width; x += 7 / scale) {
-    context.moveTo(x, height);
-    context.lineTo(x + height, 0);
-  }
-  context.stroke();
-  context.restore();
+  const { left, top, right, bottom } = widerEdges(edges.printer, edges.cutter);
+  const around = new Path2D();
+  around.rect(0, 0, width, height);
+  around.rect(left, top, width - left - right, height - top - bottom);
+  hatch(context, scale, { minX: 0, minY: 0, maxX: width, maxY: height }, EDGE, around);
 }
