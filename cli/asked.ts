@@ -23,7 +23,10 @@ import { firstReading } from '../server/files/readFile';
 import type { Values } from './options';
 import { lengthOption, oneOf, roomOption, signedOption, UsageProblem } from './options';
 /** How the file is read: as it comes, but for what was asked. */
-export async function readingFrom({ trace, page, units }: Values, bytes: Uint8Array): Promise<Reading> {
+export async function readingFrom(
+  { trace, page, units, print }: Values,
+  bytes: Uint8Array,
+): Promise<Reading> {
   const first = await firstReading(bytes);
   if (page !== undefined && !(Number.isInteger(Number(page)) && Number(page) > 0)) {
     throw new UsageProblem('--page takes the number of a page, from 1.');
@@ -35,21 +38,29 @@ export async function readingFrom({ trace, page, units }: Values, bytes: Uint8Ar
     ...first,
     page: page === undefined ? null : Number(page),
     units: (units as DrawingUnit | undefined) ?? null,
-    trace: trace === undefined ? first.trace : traceFrom(trace, first.trace),
+    trace:
+      trace === undefined
+        ? first.trace && { ...first.trace, ...(print && AS_IT_IS) }
+        : traceFrom(trace, first.trace),
   };
 }
 
 const UNITS: readonly DrawingUnit[] = ['mm', 'cm', 'm', 'in', 'ft', 'pt'];
 
-/** `brightness`, `alpha`, a limit such as `0.4`, or a number of colours from 2 to 12. */
+/** A picture that goes to print is not traced. */
+const AS_IT_IS = { by: 'print' } as const;
+
+/** `brightness`, `alpha`, `print`, a limit such as `0.4`, or a number of colours from 2 to 12. */
 function traceFrom(text: string, first: TraceChoices | null): TraceChoices {
   const base = first ?? DEFAULT_TRACE;
-  if (text === 'brightness' || text === 'alpha') return { ...base, by: text };
+  if (text === 'brightness' || text === 'alpha' || text === 'print') return { ...base, by: text };
   const value = Number(text);
   if (Number.isInteger(value) && value >= 2 && value <= 12) return { ...base, by: 'colours', colours: value };
   if (value > 0 && value < 1)
     return { ...base, by: base.by === 'alpha' ? 'alpha' : 'brightness', threshold: value };
-  throw new UsageProblem('--trace takes brightness, alpha, a limit between 0 and 1, or 2 to 12 colours.');
+  throw new UsageProblem(
+    '--trace takes brightness, alpha, print, a limit between 0 and 1, or 2 to 12 colours.',
+  );
 }
 
 /** Choices as an order stores them, from a file; the art is the one given, whatever pieces they name. */

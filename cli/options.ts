@@ -12,7 +12,7 @@ export const USAGE =
   '       [--weed-lines 120] [--border box|copy|follow|none] to take the waste apart\n' +
   '       [--print --sheet A3|420x297 --contour 2 (--contour=-1 inside) --bleed 2 --marks in|out|dots --copies 12 --spacing 4] to print and cut around\n' +
   '       [--cut-lines] cut lines in the PDF too, as spot colours\n' +
-  '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|0.4|5] for pictures\n' +
+  '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|print|0.4|5] for pictures\n' +
   'Ends with 0 when there is something to cut, 1 when there is only what keeps it back, 2 when the file or the question cannot be read.';
 
 const OPTIONS = {

@@ -24,18 +24,27 @@ export function toPrint(
   return { ...choices, films: { ...choices.films, print: colours.map(({ colour }) => colour) } };
 }
 
-/** Writes `sheet-1.pdf`, `sheet-1.plt` … into a folder that is there. @param file whose name is written on them @returns how many */
+/** The file that is printed. */
+export interface PrintedFile {
+  /** Written on every sheet. */
+  readonly name: string;
+  readonly hash: string;
+  readonly bytes: Uint8Array;
+}
+
+/** Writes `sheet-1.pdf`, `sheet-1.plt` … into a folder that is there. @returns how many */
 export async function writeSheets(
   out: string,
-  file: string,
+  { name, hash, bytes }: PrintedFile,
   { printed }: Plan,
   print: PrintChoices,
   withLines: boolean,
 ): Promise<number> {
   if (!printed) return 0;
-  const order = file.replace(/\.[^.]*$/, '').slice(0, 40);
+  const order = name.replace(/\.[^.]*$/, '').slice(0, 40);
+  const files = new Map([[hash, bytes]]);
   for (const [index, { sheet }] of printed.sheets.entries()) {
-    const of = { printed, index, order, print };
+    const of = { printed, index, order, print, files };
     await writeFile(join(out, `${sheet.id}.pdf`), await sheetPdf(of, withLines));
     await writeFile(join(out, `${sheet.id}.plt`), sheetPlt(of));
   }

@@ -51,7 +51,8 @@ async function plan(args: string[], says: Says): Promise<0 | 1> {
   });
   const started = performance.now();
   const name = basename(file);
-  const piece = pieceOfFile(hashOf(bytes), name, await readingFrom(values, bytes));
+  const hash = hashOf(bytes);
+  const piece = pieceOfFile(hash, name, await readingFrom(values, bytes));
   const artwork = await readArtwork(bytes, piece.source as FileSource);
   const roll = lengthOption('roll', values.roll);
   const shop =
@@ -77,7 +78,13 @@ async function plan(args: string[], says: Says): Promise<0 | 1> {
     planSeconds: rounded(seconds),
   });
   for (const finding of made.findings) says.error(`${finding.severity}: ${finding.message}`);
-  const sheets = await writeSheets(out, name, made, choices.print, values['cut-lines'] === true);
+  const sheets = await writeSheets(
+    out,
+    { name, hash, bytes },
+    made,
+    choices.print,
+    values['cut-lines'] === true,
+  );
   const wrote = [
     ...(made.cuts.length > 0 || sheets === 0 ? [many(made.cuts.length, 'film')] : []),
     ...(sheets > 0 ? [many(sheets, 'sheet')] : []),

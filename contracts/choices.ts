@@ -27,7 +27,7 @@ const recipeChanges = z.strictObject({
 });
 
 const traceSchema = z.strictObject({
-  by: z.enum(['brightness', 'alpha', 'colours']),
+  by: z.enum(['brightness', 'alpha', 'colours', 'print']),
   threshold: z.number().min(0).max(1),
   invert: z.boolean(),
   colours: z.number().int().min(2).max(12),

@@ -177,9 +177,9 @@ test('from the printer to the cut: a sheet of another order is refused, the righ
   await expect(page.getByText('in Siskin’s tray')).toBeVisible();
   const theirs = await newest(panel);
 
-  // a picture with a clear ground, printed as it was traced
+  // a picture with a clear ground, printed as it is and cut around where it is opaque
   await page.goto('/orders');
-  const badge = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="360" height="240"><ellipse cx="180" cy="120" rx="170" ry="110" fill="#2e6f7e"/><path d="M150 60h60v120h-60z" fill="#e2a21b"/></svg>'); // prettier-ignore
+  const badge = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="360" height="240"><linearGradient id="g"><stop stop-color="#2e6f7e"/><stop offset="1" stop-color="#b0202f"/></linearGradient><ellipse cx="180" cy="120" rx="170" ry="110" fill="url(#g)"/><path d="M150 60h60v120h-60z" fill="#e2a21b"/></svg>'); // prettier-ignore
   await page.locator('input[type=file]').setInputFiles({
     name: 'badge.png',
     mimeType: 'image/png',
@@ -192,9 +192,11 @@ test('from the printer to the cut: a sheet of another order is refused, the righ
   const order = Number(page.url().split('/').at(-1));
   await section(page, 'Artwork').click();
   await type(page, 'Finished width', '60');
+  await choose(page, 'Picture', 'printed as it is');
+  await expect(section(page, 'Films')).toContainText('1 printed');
   await settled(page);
   await section(page, 'Print marks').click();
-  await page.getByRole('button', { name: 'Print all colours' }).click();
+  await type(page, 'Bleed', '2');
   await type(page, 'Copies to print', '6');
   await expect(page.locator('.sheet .says')).toContainText('6 on it');
   await saved(page);

@@ -44,8 +44,8 @@ const KEPT_PIECES = 200;
 export function preparing(stage: MakeStage) {
   const prepareOne = stage('piece', preparePiece, KEPT_PIECES);
   const whole = stage('prepare', (known: readonly Known[], missing: number, choices: WholeChoices) => {
-    const piece: PreparePiece = (artwork, { width, height, lockAspect }, { id }) =>
-      prepareOne(artwork, { width, height, lockAspect }, rulesOf(id, choices));
+    const piece: PreparePiece = (artwork, { width, height, lockAspect }, own) =>
+      prepareOne(artwork, { width, height, lockAspect }, rulesOf(own, choices));
     return prepareWhole(known, missing, choices, piece);
   });
   return (artworks: ReadonlyMap<string, Artwork>, choices: ArtworkChoices): PreparedArtwork => {
@@ -74,12 +74,13 @@ export const prepare = preparing(forgetful);
 type WholeChoices = Pick<ArtworkChoices, 'width' | 'height' | 'lockAspect' | 'lines' | 'fixes'>;
 
 /** The rules and fixes that can mean something to one piece. */
-function rulesOf(id: string, { lines, fixes }: WholeChoices): PieceRules {
+function rulesOf({ id, source }: Piece, { lines, fixes }: WholeChoices): PieceRules {
   const isOwn = (at: string): boolean => at === '*' || at.startsWith(`${id}/`);
   const ofOwn = <T>(rules: Readonly<Record<string, T>>): Record<string, T> =>
     Object.fromEntries(Object.entries(rules).filter(([at]) => isOwn(at)));
   return {
     id,
+    ...(source.kind === 'file' && { file: source.hash }),
     lines: { ...lines, shape: ofOwn(lines.shape), stroke: ofOwn(lines.stroke) },
     fixes: fixes.filter(({ at }) => isOwn(at)),
   };

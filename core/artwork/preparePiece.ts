@@ -41,6 +41,18 @@ export interface PreparedShape {
   readonly ref: string;
   /** Of typed text: `pieceId/line/word`. */
   readonly word?: string;
+  readonly picture?: ShownPicture;
+}
+
+/** A picture that is printed as it is. */
+export interface ShownPicture {
+  /** Its file, by the hash of what is in it. */
+  readonly file: string;
+  /** px */
+  readonly width: number;
+  readonly height: number;
+  /** From its pixels to mm. */
+  readonly matrix: Matrix;
 }
 
 /** Something the tool follows as a line and does not cut around; mm at final size. */
@@ -58,6 +70,8 @@ export interface PreparedLine {
 /** How one piece is to be prepared, beside its size. */
 export interface PieceRules {
   readonly id: string;
+  /** The file it comes from, by the hash of what is in it. */
+  readonly file?: string;
   readonly lines: LineRules;
   readonly fixes: readonly Fix[];
 }
@@ -250,7 +264,9 @@ export function mapInk({ shapes, lines }: Ink, matrix: Matrix): Ink {
   return {
     shapes: shapes.map((shape) => {
       const region = mapRegion(shape.region, matrix);
-      return { ...shape, region, bounds: regionBounds(region) };
+      const { picture } = shape;
+      const shown = picture && { picture: { ...picture, matrix: multiply(matrix, picture.matrix) } };
+      return { ...shape, region, bounds: regionBounds(region), ...shown };
     }),
     lines: lines.map((line) => {
       const points = mapped(line.points, matrix);
@@ -283,8 +299,10 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
     const region = regionOf(shape, matrix, ref, rules, clipTo(shape));
     if (region.length === 0) return;
     const word = shape.word === undefined ? {} : { word: `${rules.id}/${shape.word}` };
+    const picture =
+      shape.picture && rules.file ? { picture: { ...shape.picture, file: rules.file, matrix } } : {};
     if (kind === 'kiss')
-      shapes.push({ colour: shape.colour, region, bounds: regionBounds(region), ref, ...word });
+      shapes.push({ colour: shape.colour, region, bounds: regionBounds(region), ref, ...word, ...picture });
     else for (const points of region) add({ points, closed: true });
   });
   return { shapes, lines };

@@ -34,6 +34,8 @@ export interface SeenColour {
   readonly area: number;
   /** Painted shapes of this colour in the file. */
   readonly shapes: number;
+  /** All of it is pictures that are printed as they are. */
+  readonly isPicture: boolean;
   /** Lines of this colour that a tool follows; they hide nothing and nothing hides them. */
   readonly lines: readonly PreparedLine[];
 }
@@ -125,13 +127,15 @@ function collect(
     else linesOf.set(line.colour, [line]);
     if (!counts.has(line.colour)) counts.set(line.colour, 0);
   }
+  const painted = new Set(shapes.flatMap(({ colour, picture }) => (picture ? [] : [colour])));
   const out: SeenColour[] = [];
   for (const [colour, count] of counts) {
     const region = seen.get(colour)?.region() ?? [];
     const own = linesOf.get(colour) ?? [];
     if (region.length > 0 || own.length > 0) {
       const drawn = count + new Set(own.map((line) => line.ref)).size;
-      out.push({ colour, region, area: regionArea(region), shapes: drawn, lines: own });
+      const isPicture = count > 0 && !painted.has(colour);
+      out.push({ colour, region, area: regionArea(region), shapes: drawn, isPicture, lines: own });
     }
   }
   return out;

@@ -252,15 +252,19 @@ function baseFilm(
   choices: ColourChoices,
   catalogue: readonly Film[],
 ): Film | undefined {
-  const cut = seen.filter((s) => s.area > 0 && goesTo(s.colour, choices) === 'film');
+  const cut = seen.filter((s) => s.area > 0 && goesTo(s, choices) === 'film');
   if (cut.length === 0) return undefined;
   const largest = cut.reduce((best, s) => (s.area > best.area ? s : best));
   return planColour(largest, choices, catalogue, undefined).film;
 }
 
-function goesTo(colour: string, { off, print }: ColourChoices): ColourPlan['goesTo'] {
+/** A picture that is not traced goes to print by itself; a film that is picked for it is cut to its outline. */
+function goesTo(
+  { colour, isPicture }: Pick<SeenColour, 'colour' | 'isPicture'>,
+  { off, print, film }: ColourChoices,
+): ColourPlan['goesTo'] {
   if (off.includes(colour)) return 'nothing';
-  return print.includes(colour) ? 'print' : 'film';
+  return print.includes(colour) || (isPicture && own(film, colour) === undefined) ? 'print' : 'film';
 }
 
 function planColour(
@@ -269,24 +273,24 @@ function planColour(
   catalogue: readonly Film[],
   base: Film | undefined,
 ): ColourPlan {
-  const own = { ...seen, goesTo: goesTo(seen.colour, choices) };
+  const plan = { ...seen, goesTo: goesTo(seen, choices) };
   const chosen = catalogue.find((film) => film.id === choices.film[seen.colour]);
   if (chosen)
     return {
-      ...own,
+      ...plan,
       film: chosen,
       deltaE: deltaE(labOf(seen.colour), labOf(chosen.colour)),
       proposed: false,
     };
   const onlyDivides = seen.region.length === 0 && seen.lines.every((line) => line.kind !== 'kiss');
-  if (onlyDivides && base) return { ...own, film: base, deltaE: 0, proposed: true };
+  if (onlyDivides && base) return { ...plan, film: base, deltaE: 0, proposed: true };
   const nearest = nearestFilm(
     seen.colour,
     catalogue.filter(
       (film) => film.kind === 'sign' && buildOf(film) === 'opaque' && !film.putAway && !film.print,
     ),
   );
-  return { ...own, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
+  return { ...plan, film: nearest?.film, deltaE: nearest?.deltaE ?? NaN, proposed: true };
 }
 
 interface SeenFilm extends Layered {

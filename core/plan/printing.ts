@@ -7,6 +7,7 @@ import type { Folds } from '../films/fold';
 import { folded } from '../films/fold';
 import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
+import { difference, intersection } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Cutter } from '../layout/cutter';
 import type { ColourArea } from '../print/bleed';
@@ -59,9 +60,8 @@ export function printing(stage: MakeStage) {
     if (!film) return none(noPrintable);
     const cutter = sheetCutter(film, choices, shop);
     if (!cutter) return NOTHING_PRINTED;
-    const seen = printed.filter(({ region }) => region.length > 0).map(areaOf);
-    if (seen.length === 0) return none(nothingPainted);
-    const { areas, followed } = painted(shapes, lines, colours.map(destination), choices.films.fold);
+    if (printed.every(({ region }) => region.length === 0)) return none(nothingPainted);
+    const { seen, areas, followed } = painted(shapes, lines, colours, choices.films.fold);
     const unit = units(seen, areas, print.lines, print.bleed, followed);
     const printer = shop.printer ?? USUAL_PRINTER;
     const edges = { printer: evenEdges(printer.edge), cutter: edgesOf(cutter) };
@@ -98,8 +98,6 @@ export function printing(stage: MakeStage) {
 }
 
 const none = (finding: Finding): PrintPlan => ({ printed: undefined, findings: [finding] });
-const areaOf = ({ colour, region }: ColourPlan): ColourArea => ({ colour, region });
-const destination = ({ colour, goesTo }: ColourPlan) => [colour, goesTo] as const;
 
 /** The film that is printed on: the one that was chosen, or the first that the shop has. */
 export const printableFilm = (
@@ -109,26 +107,53 @@ export const printableFilm = (
   films.find(({ id, print }) => print && id === film) ??
   films.find(({ print, putAway }) => print && !putAway);
 
-/**
- * What is printed as it is painted, and lines among it that are cut: colours of films lie on the print and leave nothing of it
- * out, those that are switched off let the surface show.
- */
+/** What goes to print. */
+interface PrintedArt {
+  /** What is seen of each colour and picture. */
+  readonly seen: readonly ColourArea[];
+  /** As it is painted. */
+  readonly areas: readonly ColourArea[];
+  /** Lines among it that are cut. */
+  readonly followed: readonly PreparedLine[];
+}
+
+/** Colours of films lie on the print and leave nothing of it out, those that are switched off let the surface show. */
 function paintedArt(
   shapes: readonly PreparedShape[],
   lines: readonly PreparedLine[],
-  goes: readonly (readonly [string, ColourPlan['goesTo']])[],
+  colours: readonly ColourPlan[],
   folds: Folds,
-): { readonly areas: readonly ColourArea[]; readonly followed: readonly PreparedLine[] } {
-  const to = new Map(goes);
-  const areas = shapes.flatMap((shape): ColourArea[] => {
-    const colour = folded(shape.colour, folds);
+): PrintedArt {
+  const to = new Map(colours.map(({ colour, goesTo }) => [colour, goesTo]));
+  const areas = shapes.flatMap(({ colour: own, region, picture }): ColourArea[] => {
+    const colour = folded(own, folds);
     const where = to.get(colour);
-    if (where === 'print') return [{ colour, region: shape.region }];
-    return where === 'nothing' ? [{ colour: PAPER, region: shape.region }] : [];
+    if (where === 'print') return [{ colour, region, ...(picture && { picture }) }];
+    return where === 'nothing' ? [{ colour: PAPER, region }] : [];
   });
+  const seen = colours
+    .filter(({ goesTo, region }) => goesTo === 'print' && region.length > 0)
+    .flatMap(({ colour, region }) =>
+      byPicture(
+        { colour, region },
+        areas.filter((area) => area.colour === colour && area.picture),
+      ),
+    );
   const isCut = ({ kind, colour }: PreparedLine): boolean =>
     kind !== 'print' && to.get(folded(colour, folds)) === 'print';
-  return { areas, followed: lines.filter(isCut) };
+  return { seen, areas, followed: lines.filter(isCut) };
+}
+
+/** What is seen of a colour, with pictures of that colour each by itself. */
+function byPicture({ colour, region }: ColourArea, pictures: readonly ColourArea[]): ColourArea[] {
+  let rest = region;
+  const each = pictures.toReversed().flatMap((area): ColourArea[] => {
+    const own = intersection(rest, area.region);
+    if (own.length === 0) return [];
+    rest = difference(rest, own);
+    return [{ ...area, region: own }];
+  });
+  return rest.length === 0 ? each : [{ colour, region: rest }, ...each];
 }
 
 /**

@@ -1,5 +1,6 @@
 /** Colour past the cut line, so that no white shows beside it when the cut lies a little off. */
 import { append } from '../geometry/lists';
+import type { ShownPicture } from '../artwork/preparePiece';
 import type { Region } from '../geometry/region';
 import { difference, grow, intersection, regionArea, weld } from '../geometry/region';
 
@@ -8,6 +9,8 @@ export interface ColourArea {
   /** `#rrggbb` */
   readonly colour: string;
   readonly region: Region;
+  /** What is seen in it: as art the picture, as bleed what its edges grow into ({@link grownPicture}). */
+  readonly picture?: ShownPicture;
 }
 
 /** Colours grow by so much in one go, mm: where two meet, the border lies about as far off the middle. */
@@ -30,7 +33,7 @@ export function bleedOf(seen: readonly ColourArea[], inside: Region, bleed: numb
   const art = weld(seen.flatMap(({ region }) => region));
   const reach = bleed > 0 ? grow(inside, bleed) : inside;
   let free = difference(reach, art);
-  const grown = seen.map(({ colour }) => ({ colour, rings: [] as Float64Array[] }));
+  const grown = seen.map(() => [] as Float64Array[]);
   let edges = seen.map(({ region }) => region);
   const order = seen.map((_, i) => i);
   const backwards = [...order].reverse();
@@ -43,14 +46,14 @@ export function bleedOf(seen: readonly ColourArea[], inside: Region, bleed: numb
       const taken = intersection(grow(edges[i], STEP), free);
       if (taken.length === 0) continue;
       free = difference(free, taken);
-      append(grown[i].rings, taken);
+      append(grown[i], taken);
       next[i] = taken;
     }
     edges = next;
     // what no colour reaches, such as an island of the line with no art in it, stays white
     if (before - regionArea(free) < NOTHING / 10) break;
   }
-  return grown.flatMap(({ colour, rings }) =>
-    rings.length === 0 ? [] : [{ colour, region: intersection(grow(weld(rings), UNDER), reach) }],
+  return grown.flatMap((rings, i) =>
+    rings.length === 0 ? [] : [{ ...seen[i], region: intersection(grow(weld(rings), UNDER), reach) }],
   );
 }

@@ -43,6 +43,8 @@ export interface Shape {
   readonly spot?: string;
   /** What film cannot show of its paint: each takes one decision. */
   readonly look?: 'gradient' | 'translucent';
+  /** It shows a picture of so many pixels where it is opaque; the path is in them. */
+  readonly picture?: { readonly width: number; readonly height: number };
   /** For a line with width: its inside is painted too, as a shape of its own. */
   readonly alsoFilled?: boolean;
   readonly path: Path;

@@ -1,6 +1,7 @@
 /** How a picture is traced. Limits in pixels of the picture. */
 export interface TraceChoices {
-  readonly by: 'brightness' | 'alpha' | 'colours';
+  /** By print it is not traced: it is printed as it is, and cut around where it is opaque. */
+  readonly by: 'brightness' | 'alpha' | 'colours' | 'print';
   /** 0 … 1: what is darker, or more opaque, is inside. Not used for colours. */
   readonly threshold: number;
   /** Whether what is brighter is inside instead. */

@@ -39,6 +39,8 @@ export interface Trace {
   readonly differing: number;
   /** How many times smaller the picture was made first, because it has more outlines than a knife can follow. */
   readonly times: number;
+  /** What was traced is where the picture itself is printed. */
+  readonly isShown: boolean;
 }
 
 /** Says how far a trace has come, 0 … 1; when it returns false the trace is given up. */
@@ -79,6 +81,7 @@ export function trace(picture: Picture, choices: TraceChoices, progress: Progres
     nodes: colours.reduce((sum, { paths }) => sum + paths.reduce((n, { ops }) => n + ops.length - 2, 0), 0),
     differing: differing / Math.max(1, shown.length),
     times,
+    isShown: choices.by === 'print',
   };
 }
 
@@ -132,7 +135,10 @@ interface Layers {
 }
 
 function byField(picture: Picture, { by, threshold, invert }: TraceChoices): Layers {
-  const field = (by === 'alpha' ? opaque : darker)(picture, threshold, invert);
+  const field =
+    by === 'brightness'
+      ? darker(picture, threshold, invert)
+      : opaque(picture, threshold, invert && by === 'alpha');
   const { values } = field;
   return {
     layers: [{ colour: inkOf(picture, field), field: () => field }],
@@ -226,10 +232,12 @@ const simplified = (width: number, height: number, times: number): Finding => ({
  */
 export function artworkOfTrace(traced: Trace, mmPerPixel: number): Artwork {
   const matrix = scaling(mmPerPixel);
-  const shapes = traced.colours.flatMap(({ colour, paths }) =>
-    paths.map((path): Shape => ({ path, matrix, colour, fill: 'evenodd', clips: [] })),
-  );
-  const { width, height, times } = traced;
+  const { width, height, times, isShown } = traced;
+  const shapes = traced.colours.flatMap(({ colour, paths }): Shape[] => {
+    const painted = { matrix, colour, fill: 'evenodd', clips: [] } as const;
+    if (isShown) return [{ ...painted, path: joined(paths), picture: { width, height } }];
+    return paths.map((path) => ({ ...painted, path }));
+  });
   const findings: Finding[] = [
     ...(shapes.length > 0 ? [] : [NOTHING]),
     ...(times > 1 ? [simplified(width, height, times)] : []),
@@ -242,3 +250,8 @@ export function artworkOfTrace(traced: Trace, mmPerPixel: number): Artwork {
     offers: { picture: { width, height, mmPerPixel } },
   };
 }
+
+const joined = (paths: readonly Path[]): Path => ({
+  ops: paths.map(({ ops }) => ops).join(''),
+  xy: paths.flatMap(({ xy }) => Array.from(xy)),
+});

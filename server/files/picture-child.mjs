@@ -1,9 +1,10 @@
 // Decodes a picture in a process of its own: a file that makes the decoder hang or crash takes nothing with it.
-// argv: JSON { mostPixels, width? }: all of its pixels, or a PNG no more than so many pixels across. stdin: the file.
-// stdout: four bytes of length, JSON { width, height, density } or { problem }, then RGBA or the PNG.
+// argv: JSON { mostPixels, width?, print? }: all of its pixels, or a PNG no more than so many pixels across, or one to print:
+// `jpeg` leaves a JPEG that lies upright as it came, all else is a PNG with every pixel. stdin: the file.
+// stdout: four bytes of length, JSON { width, height, density } or { problem }, then RGBA, the PNG or the file.
 import sharp from 'sharp';
 
-const { mostPixels, width: across } = JSON.parse(process.argv[2]);
+const { mostPixels, width: across, print } = JSON.parse(process.argv[2]);
 sharp.concurrency(1);
 sharp.cache(false);
 const chunks = [];
@@ -26,7 +27,17 @@ async function main() {
     const png = (size === 0 ? seen : seen.median(size)).png({ compressionLevel: 3 });
     return { head: seenAs, data: await png.toBuffer() };
   }
-  const { width = 0, height = 0, density } = await image.metadata();
+  const { width = 0, height = 0, density, format, orientation = 1 } = await image.metadata();
+  if (print !== undefined) {
+    if (print === 'jpeg' && format === 'jpeg' && orientation === 1)
+      return { head: { width, height }, data: Buffer.concat(chunks) };
+    const { data, info } = await image
+      .rotate()
+      .toColourspace('srgb')
+      .png({ compressionLevel: 6 })
+      .toBuffer({ resolveWithObject: true });
+    return { head: { width: info.width, height: info.height }, data };
+  }
   if (width * height > mostPixels) return { head: { problem: 'pixel limit', width, height } };
   const { data, info } = await image
     .rotate()

@@ -10,6 +10,8 @@ import { markShape, patchOn } from '../../core/print/marks';
 import type { PrintSheet, PrintUnit, SheetLabel, SheetLines } from '../../core/print/sheets';
 import { cutOnSheet } from '../../core/print/sheets';
 import { LAYERS } from './lineLayers';
+import type { ColourArea } from '../../core/print/bleed';
+import type { LaidPicture, LaidPictures } from './printedPictures';
 import type { Doc } from './sheet';
 import { drawn, qrCode } from './sheet';
 
@@ -19,6 +21,8 @@ export interface PrintPdfChoices {
   readonly withLines: boolean;
   /** White is printed behind the marks: the film itself would not show them up. */
   readonly patch?: boolean;
+  /** Missing: pictures are areas of their colour. */
+  readonly pictures?: LaidPictures;
 }
 
 const POINTS = 72 / 25.4;
@@ -28,6 +32,7 @@ const BLACK: PDFKit.Mixins.ColorValue = [0, 0, 0, 100];
 /** What the library has and its types do not tell. */
 interface MoreOfDoc {
   readonly ref: (data: object) => { readonly end: () => void };
+  readonly openImage: (bytes: Buffer) => PDFKit.Mixins.ImageSrc;
   readonly addSpotColor: (name: string, c: number, m: number, y: number, k: number) => unknown;
   readonly page: {
     readonly ext_gstates: Record<string, unknown>;
@@ -59,9 +64,19 @@ function drawSheet(
   boxes(doc, sheet, lines);
   doc.save().scale(POINTS);
   if (choices.patch) patches(doc, sheet, choices.marks.line);
+  const place = pictureRack(doc);
   for (const { matrix } of sheet.places) {
-    doc.save().transform(...(matrix as [number, number, number, number, number, number]));
-    for (const { colour, region } of [...unit.bleed, ...unit.art]) fill(doc, region, colour);
+    doc.save().transform(...(matrix as Six));
+    const paint = (area: ColourArea, isClipped: boolean): void => {
+      const picture = choices.pictures?.get(area);
+      if (!picture) return void fill(doc, area.region, area.colour);
+      doc.save();
+      if (isClipped) doc.path(regionToPathData(area.region)).clip();
+      place(picture);
+      doc.restore();
+    };
+    for (const area of unit.bleed) paint(area, true);
+    for (const area of unit.art) paint(area, false);
     doc.restore();
   }
   fill(
@@ -72,6 +87,18 @@ function drawSheet(
   if (sheet.code) code(doc, sheet.code, sheet.art.minX, label);
   if (choices.withLines) cutLines(doc, lines);
   doc.restore();
+}
+
+type Six = [number, number, number, number, number, number];
+
+/** Places pictures, each of which is in the file once however often it is seen. */
+function pictureRack(doc: Doc): (picture: LaidPicture) => void {
+  const opened = new Map<Buffer, PDFKit.Mixins.ImageSrc>();
+  return ({ bytes, matrix, x, y, width, height }) => {
+    const image = opened.get(bytes) ?? (doc as unknown as MoreOfDoc).openImage(bytes);
+    opened.set(bytes, image);
+    doc.transform(...(matrix as Six)).image(image, x, y, { width, height });
+  };
 }
 
 /** White ink, where the printer has it: C, M, Y, K in % that stand in for it. */

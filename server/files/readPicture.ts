@@ -27,7 +27,10 @@ const photograph: Finding = {
   code: 'photograph',
   severity: 'check',
   message: 'This looks like a photograph: films show a few flat colours of it, and its shades are lost.',
-  waysOut: ['Print it, and cut around it', 'Trace by brightness, for one colour'],
+  waysOut: [
+    'Print it as it is, and cut around it: Picture under Artwork',
+    'Trace by brightness, for one colour',
+  ],
 };
 
 /** A picture unpacked, and smoothed where it was grainy. */
@@ -49,8 +52,11 @@ interface PictureHead {
 }
 
 /** What the decoder gives: its words about the picture, and bytes. @throws FileProblem when it cannot be read */
-async function decode(bytes: Uint8Array, width?: number): Promise<{ head: PictureHead; data: Buffer }> {
-  const answer = await launchOwn(CHILD, [JSON.stringify({ mostPixels: MOST_PIXELS, width })], bytes);
+async function decode(
+  bytes: Uint8Array,
+  asked: { readonly width?: number; readonly print?: 'jpeg' | 'png' } = {},
+): Promise<{ head: PictureHead; data: Buffer }> {
+  const answer = await launchOwn(CHILD, [JSON.stringify({ mostPixels: MOST_PIXELS, ...asked })], bytes);
   if (answer.length < 4) throw tooComplicated('picture');
   const end = 4 + answer.readUInt32LE(0);
   const head = JSON.parse(answer.subarray(4, end).toString()) as PictureHead;
@@ -104,6 +110,8 @@ export function tracePicture(
     return true;
   });
   const artwork = artworkOfTrace(traced, mmPerPixel);
+  // what is printed as it is loses nothing by it
+  if (choices.by === 'print') return artwork;
   const told = [...(isSmoothed ? [grainy] : []), ...(isPhotograph(picture) ? [photograph] : [])];
   return { ...artwork, findings: [...told, ...artwork.findings] };
 }
@@ -115,10 +123,18 @@ const TO_MEASURE = 64;
 export async function sizeOfPicture(
   bytes: Uint8Array,
 ): Promise<{ readonly width: number; readonly height: number }> {
-  const { width = 0, height = 0 } = (await decode(bytes, TO_MEASURE)).head;
+  const { width = 0, height = 0 } = (await decode(bytes, { width: TO_MEASURE })).head;
   return { width, height };
 }
 
 /** The picture for a page to look at, no more than `width` pixels across. */
 export const pictureForPage = async (bytes: Uint8Array, width: number): Promise<Uint8Array> =>
-  (await decode(bytes, width)).data;
+  (await decode(bytes, { width })).data;
+
+/**
+ * A picture as it is printed, with every pixel untouched.
+ * @param isJpegKept a JPEG stays the file that it was, in its own inks; everything else becomes a PNG
+ * @throws FileProblem when it cannot be read
+ */
+export const pictureForPrint = async (bytes: Uint8Array, isJpegKept: boolean): Promise<Buffer> =>
+  (await decode(bytes, { print: isJpegKept ? 'jpeg' : 'png' })).data;

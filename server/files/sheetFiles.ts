@@ -10,7 +10,10 @@ import { markShape, needsPatch } from '../../core/print/marks';
 import type { PrintSheet, PrintUnit } from '../../core/print/sheets';
 import { cutOnSheet, sheetLabel } from '../../core/print/sheets';
 import { MM_PER_INCH } from '../../core/units/length';
+import type { ColourArea } from '../../core/print/bleed';
 import { LAYERS } from './lineLayers';
+import type { LaidPictures } from './printedPictures';
+import { laidPictures } from './printedPictures';
 import { printPdf } from './printPdf';
 
 /** What a file of a sheet is made of. */
@@ -21,12 +24,18 @@ export interface SheetAsked {
   /** As it is written on it: the order's number or name. */
   readonly order: string;
   readonly print: Pick<PrintChoices, 'marks' | 'patch'>;
+  /** Files of pictures that are printed as they are, by hash. */
+  readonly files: ReadonlyMap<string, Uint8Array>;
 }
 
 /** @param withLines cut lines are in it too */
-export function sheetPdf({ printed, index, order, print }: SheetAsked, withLines: boolean): Promise<Buffer> {
+export async function sheetPdf(
+  { printed, index, order, print, files }: SheetAsked,
+  withLines: boolean,
+): Promise<Buffer> {
   const { unit, film, sheets } = printed;
-  const how = { marks: print.marks, withLines, patch: needsPatch(film, print.patch) };
+  const pictures = await laidPictures(unit, files, true);
+  const how = { marks: print.marks, withLines, patch: needsPatch(film, print.patch), pictures };
   return printPdf(unit, sheets[index].sheet, sheetLabel(order, index, sheets.length), how);
 }
 
@@ -34,12 +43,16 @@ export function sheetPdf({ printed, index, order, print }: SheetAsked, withLines
 const MOST_PIXELS = 16_000;
 
 /** @param dpi dots an inch */
-export function sheetPng({ printed, index, order, print }: SheetAsked, dpi: number): Uint8Array {
+export async function sheetPng(
+  { printed, index, order, print, files }: SheetAsked,
+  dpi: number,
+): Promise<Uint8Array> {
   const { unit, sheets } = printed;
   const { sheet } = sheets[index];
   const most = MOST_PIXELS * Math.min(1, sheet.width / sheet.height);
   const value = Math.max(1, Math.round(Math.min((sheet.width / MM_PER_INCH) * dpi, most)));
-  const svg = printSvg(unit, sheet, print.marks.line, sheetLabel(order, index, sheets.length).code);
+  const pictures = await laidPictures(unit, files, false);
+  const svg = printSvg(unit, sheet, print.marks.line, sheetLabel(order, index, sheets.length).code, pictures);
   return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value } })
     .render()
     .asPng();
@@ -55,18 +68,35 @@ const page = ({ width, height }: PrintSheet, inside: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">${inside}</svg>\n`;
 
 /** What is printed: art with bleed, marks and code, no cut lines. @param line mm that marks are wide @param code what it says */
-function printSvg(unit: PrintUnit, sheet: PrintSheet, line: number, code: string): string {
-  const painted = [...unit.bleed, ...unit.art].map(
-    ({ colour, region }) => `<path fill="${colour}" d="${regionToPathData(region)}"/>`,
-  );
+function printSvg(
+  unit: PrintUnit,
+  sheet: PrintSheet,
+  line: number,
+  code: string,
+  pictures: LaidPictures,
+): string {
+  const paint = (area: ColourArea, clip: string | undefined): string => {
+    const laid = pictures.get(area);
+    const d = regionToPathData(area.region);
+    if (!laid) return `<path fill="${area.colour}" d="${d}"/>`;
+    const { bytes, x, y, width, height, matrix } = laid;
+    const image = `<image x="${x}" y="${y}" width="${width}" height="${height}" preserveAspectRatio="none" transform="matrix(${matrix.join(' ')})" href="data:image/png;base64,${bytes.toString('base64')}"/>`;
+    return clip
+      ? `<clipPath id="${clip}"><path d="${d}"/></clipPath><g clip-path="url(#${clip})">${image}</g>`
+      : image;
+  };
+  const unitArt = [
+    ...unit.bleed.map((area, i) => paint(area, `bleed-${i}`)),
+    ...unit.art.map((area) => paint(area, undefined)),
+  ].join('');
   const copies = sheet.places.map(
-    ({ matrix }) => `<g transform="matrix(${matrix.join(' ')})">${painted.join('')}</g>`,
+    ({ matrix }) => `<use href="#unit" transform="matrix(${matrix.join(' ')})"/>`,
   );
   const marks = regionToPathData(sheet.marks.flatMap((mark) => markShape(mark, line)));
   const square = sheet.code ? `<path d="${codePath(code, sheet.code)}"/>` : '';
   return page(
     sheet,
-    `<rect width="100%" height="100%" fill="#fff"/>${copies.join('')}<path d="${marks}"/>${square}`,
+    `<defs><g id="unit">${unitArt}</g></defs><rect width="100%" height="100%" fill="#fff"/>${copies.join('')}<path d="${marks}"/>${square}`,
   );
 }
 

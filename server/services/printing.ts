@@ -1,8 +1,11 @@
 /** Printed sheets of an order: as files, and on their way to the shop's printer. */
 import type { SheetQuery } from '../../contracts/print';
+import type { ArtworkChoices } from '../../core/artwork/choices';
+import type { Db } from '../db/connect';
 import { Trouble } from '../problem';
 import type { OrderServices } from './orders';
 import { getOrder, planTask } from './orders';
+import { originalOf } from './readings';
 import { settingsOf } from './settings';
 
 /** A printed sheet of an order as it stands. */
@@ -14,7 +17,8 @@ export async function sheetOf(
 ): Promise<{ readonly number: number; readonly bytes: Uint8Array }> {
   const order = await getOrder(services.db, id);
   const task = { ...(await planTask(services, order)), orderNumber: order.number };
-  const bytes = await services.pool.run('sheetFile', { ...task, sheetId, asked });
+  const files = await printedFiles(services.db, task.choices.artwork);
+  const bytes = await services.pool.run('sheetFile', { ...task, sheetId, asked, files });
   if (!bytes) {
     throw new Trouble(
       404,
@@ -23,6 +27,19 @@ export async function sheetOf(
     );
   }
   return { number: order.number, bytes };
+}
+
+/** Files of the pictures that are printed as they are, by hash. */
+async function printedFiles(
+  db: Db,
+  { pieces }: Pick<ArtworkChoices, 'pieces'>,
+): Promise<ReadonlyMap<string, Uint8Array>> {
+  const hashes = pieces.flatMap(({ source }) =>
+    source.kind === 'file' && source.trace?.by === 'print' ? [source.hash] : [],
+  );
+  return new Map(
+    await Promise.all([...new Set(hashes)].map(async (hash) => [hash, await originalOf(db, hash)] as const)),
+  );
 }
 
 /** A printer that has not taken a sheet by then does not answer, ms. */

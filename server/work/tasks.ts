@@ -184,14 +184,21 @@ interface SheetTask extends PlanTask {
   readonly sheetId: string;
   readonly orderNumber: number;
   readonly asked: SheetQuery;
+  /** Files of pictures that are printed as they are, by hash. */
+  readonly files: ReadonlyMap<string, Uint8Array>;
 }
 
 /** @returns undefined: the plan has no such sheet */
-export async function sheetFile({ sheetId, asked, ...task }: SheetTask): Promise<Uint8Array | undefined> {
+export async function sheetFile({
+  sheetId,
+  asked,
+  files,
+  ...task
+}: SheetTask): Promise<Uint8Array | undefined> {
   const { printed } = planOf(task);
   const index = printed?.sheets.findIndex(({ sheet }) => sheet.id === sheetId) ?? -1;
   if (!printed || index < 0) return undefined;
-  const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print };
+  const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print, files };
   const { unit, sheets } = printed;
   switch (asked.as) {
     case 'pdf':

@@ -74,6 +74,17 @@ function addRing(path: Path2D, xy: Float32Array, from: number, to: number, apart
   path.closePath();
 }
 
+/** All of a region at once. */
+export function pathOfRegion({ xy, rings }: PackedRegion): Path2D {
+  const path = new Path2D();
+  let from = 0;
+  for (const to of rings) {
+    addRing(path, xy, from, to, 0);
+    from = to;
+  }
+  return path;
+}
+
 /** Open or closed lines given as flat numbers. */
 export function pathOfLine(points: ArrayLike<number>, closed: boolean): Path2D {
   const path = new Path2D();

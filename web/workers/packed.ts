@@ -24,7 +24,10 @@ import type { Choices } from '../../core/plan/choices';
 import type { Plan, PlannedCut, Printed, Totals } from '../../core/plan/planned';
 import { markShape, needsPatch, patchOn } from '../../core/print/marks';
 import type { PrintChoices } from '../../core/print/choices';
+import type { ShownPicture } from '../../core/artwork/preparePiece';
+import type { ColourArea } from '../../core/print/bleed';
 import { codePath } from '../../core/print/code';
+import { reachOf } from '../../core/print/grownPicture';
 import type { PrintSheet } from '../../core/print/sheets';
 import { sheetLabel } from '../../core/print/sheets';
 
@@ -148,9 +151,17 @@ export interface PrintedView {
   readonly cutter: string;
   readonly edges: Printed['edges'];
   /** One copy as it is printed, bleed first, and its lines. */
-  readonly art: readonly { readonly colour: string; readonly region: PackedRegion }[];
+  readonly art: readonly PrintedArea[];
   readonly lines: readonly Pick<LineView, 'kind' | 'closed' | 'points'>[];
   readonly sheets: readonly SheetView[];
+}
+
+export interface PrintedArea {
+  readonly colour: string;
+  readonly region: PackedRegion;
+  readonly picture?: ShownPicture;
+  /** Bleed of a picture: how far its edges are drawn out, in its own pixels. */
+  readonly reach?: number;
 }
 
 export interface SheetView extends Omit<PrintSheet, 'code'>, CutView {
@@ -269,6 +280,11 @@ export function packPlan(
 
 const partsOf = ({ placements }: Strip): readonly Part[] => [...new Set(placements.map(({ part }) => part))];
 
+const printedArea = ({ region, ...area }: ColourArea): PrintedArea => ({
+  ...area,
+  region: packRegion(region),
+});
+
 function printedView(
   { unit, film, cutter, edges, sheets }: Printed,
   { marks: { line }, patch }: PrintChoices,
@@ -281,7 +297,13 @@ function printedView(
     film,
     cutter: cutter.id,
     edges,
-    art: [...unit.bleed, ...unit.art].map(({ colour, region }) => ({ colour, region: packRegion(region) })),
+    art: [
+      ...unit.bleed.map((area) => ({
+        ...printedArea(area),
+        ...(area.picture && { reach: reachOf(area.region, area.picture) }),
+      })),
+      ...unit.art.map(printedArea),
+    ],
     lines: [...around, ...unit.followed].map(({ kind, closed, points }) => ({
       kind,
       closed,

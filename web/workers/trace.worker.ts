@@ -3,6 +3,7 @@ import type { TraceChoices } from '../../core/tracing/choices';
 import type { Path } from '../../core/geometry/path';
 import { trace } from '../../core/tracing/trace';
 import type { Picture } from '../../core/tracing/picture';
+import { pixelsAt } from './pixels';
 
 /** A trace as a page shows it over its picture, in pixels of the picture shown. */
 export interface TraceView {
@@ -19,12 +20,7 @@ let loaded: string | undefined;
 const work = {
   async load(url: string): Promise<{ width: number; height: number }> {
     if (loaded !== url) {
-      const response = await fetch(url);
-      if (!response.ok) throw new Error('The picture could not be fetched.');
-      const bitmap = await createImageBitmap(await response.blob());
-      const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
-      context.drawImage(bitmap, 0, 0);
-      picture = context.getImageData(0, 0, bitmap.width, bitmap.height);
+      picture = await pixelsAt(url);
       loaded = url;
     }
     return { width: picture!.width, height: picture!.height };

@@ -18,6 +18,7 @@ import { useSeams } from '../../stores/seams';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
 import { drawFace } from './drawFace';
+import { usePictures } from './print/pictures';
 import MeasureOverlay from './artwork/MeasureOverlay.vue';
 import FindingPins from './FindingPins.vue';
 import AgainOverlay from './films/AgainOverlay.vue';
@@ -97,6 +98,7 @@ const free = computed<Free>(() => {
   const hasLevel = (store.plan?.panelling?.seams.level.length ?? 0) > 0;
   return { top: 56, left: 64, bottom: 122, right: hasLevel ? 140 : 64 };
 });
+const pictures = usePictures(() => store.plan?.printed?.art ?? []);
 const groundColour = computed(() => (look.darkGround ? '#2b2430' : '#fffdf7'));
 const content = computed(() => [
   look.darkGround,
@@ -107,6 +109,7 @@ const content = computed(() => [
   props.film,
   props.section,
   columns.value,
+  pictures.size,
 ]);
 
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
@@ -120,6 +123,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
     only: look.again ?? props.film,
     showsHidden: look.showsHidden,
     ground: groundColour.value,
+    pictures,
   });
 }
 

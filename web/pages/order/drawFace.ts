@@ -1,7 +1,9 @@
 /** The finished sign on canvas: films stacked as they are seen, or each on a sheet of its own. */
 import { drawLines } from '../../stage/lineKinds';
-import { fillAll, strokeAll } from '../../stage/paths';
-import type { ColourView, PlanView } from '../../workers/packed';
+import { fillAll, pathOfRegion, strokeAll } from '../../stage/paths';
+import type { ColourView, PlanView, PrintedArea } from '../../workers/packed';
+import { drawArea } from './print/drawSheet';
+import type { Pictures } from './print/pictures';
 
 const INK = '#261c2c';
 
@@ -22,6 +24,7 @@ export interface FacePicture {
   readonly only?: string;
   readonly showsHidden: boolean;
   readonly ground: string;
+  readonly pictures: Pictures;
 }
 
 /** Draws the sign, yielding between outlines. */
@@ -76,17 +79,27 @@ function drawGround(context: CanvasRenderingContext2D, scale: number, { plan, gr
   context.strokeRect(-rim, -rim, width + 2 * rim, height + 2 * rim);
 }
 
+/** Pictures that are printed where a colour stands for them. */
+const picturesOf = ({ printed }: PlanView, colour: string): readonly PrintedArea[] =>
+  printed?.art.filter((area) => area.picture && area.colour === colour && area.reach === undefined) ?? [];
+
 function* drawFilm(
   context: CanvasRenderingContext2D,
   scale: number,
-  { only, outlinesOnly }: FacePicture,
+  { plan, only, outlinesOnly, pictures }: FacePicture,
   { id, colours }: FilmGroup,
 ): Generator<void> {
   const standsOut = only === undefined || only === id;
   context.globalAlpha = standsOut || outlinesOnly ? 1 : 0.18;
   for (const { region, goesTo, film, colour } of colours) {
+    const shown = goesTo === 'print' ? picturesOf(plan, colour) : [];
     if (outlinesOnly) yield* strokeAll(context, region, standsOut ? INK : '#c9bfb0', scale);
-    else yield* fillAll(context, region, (goesTo === 'film' ? film?.colour : undefined) ?? colour, scale);
+    else if (shown.length > 0) {
+      context.save();
+      context.clip(pathOfRegion(region));
+      for (const area of shown) yield* drawArea(context, area, scale, pictures);
+      context.restore();
+    } else yield* fillAll(context, region, (goesTo === 'film' ? film?.colour : undefined) ?? colour, scale);
   }
   context.globalAlpha = 1;
 }

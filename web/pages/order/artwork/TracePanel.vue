@@ -77,15 +77,16 @@ function toggle(): void {
   else void tryOut();
 }
 const WAYS = [
-  { value: 'brightness', label: 'brightness' },
-  { value: 'alpha', label: 'opacity' },
-  { value: 'colours', label: 'colours' },
+  { value: 'brightness', label: 'traced by brightness' },
+  { value: 'alpha', label: 'traced by opacity' },
+  { value: 'colours', label: 'traced by colours' },
+  { value: 'print', label: 'printed as it is' },
 ] as const;
 const percent = computed(() => ((art.trial?.trace?.differing ?? 0) * 100).toFixed(2));
 </script>
 
 <template>
-  <ChoiceRow label="Trace by" :value="now.by" :options="WAYS" @change="commit({ by: $event })" />
+  <ChoiceRow label="Picture" :value="now.by" :options="WAYS" @change="commit({ by: $event })" />
   <template v-if="now.by !== 'colours'">
     <SliderRow
       label="Limit"
@@ -98,6 +99,7 @@ const percent = computed(() => ((art.trial?.trace?.differing ?? 0) * 100).toFixe
       @change="commit({ threshold: $event })"
     />
     <SwitchRow
+      v-if="now.by !== 'print'"
       :label="now.by === 'alpha' ? 'Clear parts are inside' : 'Bright parts are inside'"
       :on="now.invert"
       @change="commit({ invert: $event })"

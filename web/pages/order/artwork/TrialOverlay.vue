@@ -7,6 +7,12 @@ import type { Viewport } from '../../../stage/viewport';
 const props = defineProps<{ at: Viewport }>();
 const art = useArtwork();
 
+/** It is printed as it is: only its outline is shown over it. */
+const isPrinted = computed(() => {
+  const source = art.choices.pieces.find(({ id }) => id === art.trial?.piece)?.source;
+  return source?.kind === 'file' && source.trace?.by === 'print';
+});
+
 /** Where the whole picture lies, px on the stage: the art is only the part of it that was traced. */
 const place = computed(() => {
   const placed = art.placed.find(({ id }) => id === art.trial?.piece);
@@ -41,7 +47,7 @@ const style = computed(() =>
         v-for="c in art.trial.trace.colours"
         :key="c.colour"
         :d="c.d"
-        :fill="c.colour"
+        :fill="isPrinted ? 'none' : c.colour"
         fill-opacity="0.35"
         fill-rule="evenodd"
         stroke="#b3263a"

@@ -12,6 +12,7 @@ import { kindName } from '../artwork/kinds';
 import type { SheetLook } from './drawSheet';
 import { sheetDrawer } from './drawSheet';
 import LineSwatch from '../LineSwatch.vue';
+import { usePictures } from './pictures';
 import SheetMarks from './SheetMarks.vue';
 
 const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
@@ -36,7 +37,8 @@ const box = computed<Bounds>(() => ({
   maxX: sheet.value?.width ?? 1,
   maxY: sheet.value?.height ?? 1,
 }));
-const draw = computed(() => sheetDrawer(printed.value, sheet.value!, look.value));
+const pictures = usePictures(() => printed.value.art);
+const draw = computed(() => sheetDrawer(printed.value, sheet.value!, look.value, pictures));
 /** Kept free around the sheet for what stands beside it, px. */
 const ROOM = { top: 26, right: 34, bottom: 30, left: 34 };
 const kinds = computed(() => [...new Set(printed.value.lines.map(({ kind }) => kind))] as LineKind[]);
@@ -68,7 +70,7 @@ const says = computed(() => {
       :label="`Sheet ${printed.sheets.indexOf(sheet) + 1} of ${printed.sheets.length}`"
       :box="box"
       :draw="draw"
-      :content="[sheet, look]"
+      :content="[sheet, look, pictures.size]"
       :room="ROOM"
       @point="emit('point', $event)"
     >

@@ -2,8 +2,10 @@
 import { widerEdges } from '../../../../core/print/choices';
 import { hatch } from '../../../stage/hatch';
 import { drawLines } from '../../../stage/lineKinds';
-import { fillAll } from '../../../stage/paths';
-import type { PrintedView, SheetView } from '../../../workers/packed';
+import { fillAll, pathOfRegion } from '../../../stage/paths';
+import type { PrintedArea, PrintedView, SheetView } from '../../../workers/packed';
+import type { Pictures } from './pictures';
+import { pictureIn } from './pictures';
 
 const [INK, EDGE] = ['#261c2c', '#c9bda6'];
 /** What shows where nothing is printed. */
@@ -13,7 +15,7 @@ const GROUND = { white: '#fffdf7', clear: '#f3f7f7', dark: '#4a515a' } as const;
 export type SheetLook = 'both' | 'printed' | 'cut';
 
 /** Draws a sheet, yielding wherever it may be interrupted. */
-export const sheetDrawer = (printed: PrintedView, sheet: SheetView, look: SheetLook) =>
+export const sheetDrawer = (printed: PrintedView, sheet: SheetView, look: SheetLook, pictures: Pictures) =>
   function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
     const ground = GROUND[printed.film.print ?? 'white'];
     context.fillStyle = ground;
@@ -27,8 +29,7 @@ export const sheetDrawer = (printed: PrintedView, sheet: SheetView, look: SheetL
     for (const { matrix } of sheet.places) {
       context.save();
       context.transform(...(matrix as [number, number, number, number, number, number]));
-      if (look !== 'cut')
-        for (const { colour, region } of printed.art) yield* fillAll(context, region, colour, scale);
+      if (look !== 'cut') for (const area of printed.art) yield* drawArea(context, area, scale, pictures);
       if (look !== 'printed') yield* drawLines(context, printed.lines, scale, ground);
       context.restore();
     }
@@ -36,6 +37,23 @@ export const sheetDrawer = (printed: PrintedView, sheet: SheetView, look: SheetL
     context.fillStyle = INK;
     context.fill(new Path2D(sheet.ink));
   };
+
+/** A colour, or the picture that is seen there. */
+export function* drawArea(
+  context: CanvasRenderingContext2D,
+  area: PrintedArea,
+  scale: number,
+  pictures: Pictures,
+): Generator<void> {
+  const drawn = pictureIn(pictures, area);
+  if (!drawn) return yield* fillAll(context, area.region, area.colour, scale);
+  context.save();
+  if (area.reach !== undefined) context.clip(pathOfRegion(area.region));
+  context.transform(...(area.picture!.matrix as [number, number, number, number, number, number]));
+  context.drawImage(drawn.bitmap, drawn.x, drawn.y, drawn.width, drawn.height);
+  context.restore();
+  yield;
+}
 
 /** Where the printer does not print or the rollers hold. */
 function hatchEdges(
