@@ -10,7 +10,7 @@ const shared = {
   },
   // packages that come as ES modules only
   transformIgnorePatterns: [
-    '/node_modules/(?!(@vueuse|clipper2-ts|robust-predicates|flatbush|flatqueue|rbush|quickselect|culori|htmlparser2|css-select|css-what|dom-serializer|domhandler|domutils|domelementtype|entities|boolbase|nth-check)/)',
+    '/node_modules/(?!(@vueuse|clipper2-ts|robust-predicates|delaunator|flatbush|flatqueue|rbush|quickselect|culori|htmlparser2|css-select|css-what|dom-serializer|domhandler|domutils|domelementtype|entities|boolbase|nth-check)/)',
   ],
   sandboxInjectedGlobals: ['Math'],
   testEnvironment: 'node',

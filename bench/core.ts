@@ -32,6 +32,7 @@ import { bareBooleans, gridPaths } from './bareBooleans';
 import { largeDrawing } from './largeDrawing';
 import { packSet } from './packing';
 import { byHand } from './byHand';
+import { printAndCut } from './print';
 
 const RUNS = 5;
 
@@ -270,4 +271,13 @@ for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers'])
     row(`pack ${count} ${set}, first answer`, `${made.first.toFixed(0)} ms, ${less(made.atOnce)}`, first);
     row(`  after 10 s, ${made.rounds} rounds`, less(made.packed), '≥ 15 %');
   }
+}
+
+{
+  const { contour, around, line, marks, pdf, copies } = await printAndCut(time);
+  row('cut line around a picture of 12 megapixels', `${contour.toFixed(0)} ms`, '≤ 2000 ms');
+  row('cut line around 5 000 shapes', `${around.toFixed(0)} ms`, '≤ 1000 ms');
+  row('stickers planned again, their line moved', `${line.toFixed(0)} ms`, '≤ 100 ms');
+  row('stickers planned again, their marks moved', `${marks.toFixed(0)} ms`, '≤ 100 ms');
+  row(`a sheet of ${copies} as PDF`, `${pdf.toFixed(0)} ms`, '≤ 2000 ms');
 }

@@ -1,8 +1,7 @@
 /** Things that are found by where their boxes lie. */
 import Flatbush from 'flatbush';
 import type { Bounds } from './bounds';
-import type { Region } from './region';
-import { ringBounds } from './region';
+import { emptyBounds, growBounds } from './bounds';
 
 /** An index of one or more boxes; `search` answers with their places in the list. */
 export function indexOfBoxes(boxes: readonly Bounds[]): Flatbush {
@@ -13,4 +12,5 @@ export function indexOfBoxes(boxes: readonly Bounds[]): Flatbush {
 }
 
 /** The boxes of one or more rings. */
-export const boxesOf = (rings: Region): Flatbush => indexOfBoxes(rings.map(ringBounds));
+export const boxesOf = (rings: readonly Float64Array[]): Flatbush =>
+  indexOfBoxes(rings.map((ring) => growBounds(emptyBounds(), ring)));

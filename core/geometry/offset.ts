@@ -119,6 +119,17 @@ class OffsetPen {
     return Float64Array.from(this.out);
   }
 
+  /** Length of the shorter of two edges. */
+  private shorter(a: number, b: number): number {
+    return Math.min(this.edge(a), this.edge(b));
+  }
+  private edge(i: number): number {
+    const { points } = this;
+    const to = (2 * i + 2) % points.length;
+    const [dx, dy] = [points[to] - points[2 * i], points[to + 1] - points[2 * i + 1]];
+    return Math.sqrt(dx * dx + dy * dy);
+  }
+
   /** The corner at a point between two edges, each given by the index of its normal. */
   corner(point: number, normals: Float64Array, before: number, after: number): void {
     const [ux, uy] = [normals[2 * before], normals[2 * before + 1]];
@@ -126,6 +137,10 @@ class OffsetPen {
     const cosine = ux * vx + uy * vy;
     const sine = ux * vy - uy * vx;
     if (cosine > -STRAIGHT && sine * this.distance < 0) {
+      const reach = 1 / (1 + cosine);
+      // both edges are long enough to meet: there is nothing wrong about it
+      if (Math.abs(this.distance * sine) * reach <= this.shorter(before, after) / 2)
+        return this.beside(point, (ux + vx) * reach, (uy + vy) * reach);
       // a hollow corner goes through the point itself: what is wrong about it winds the other way round
       this.beside(point, ux, uy);
       this.out.push(this.points[2 * point], this.points[2 * point + 1]);

@@ -4,6 +4,7 @@
  */
 import type { Path64, Paths64 } from 'clipper2-ts';
 import { Clipper64, ClipType, FillRule } from 'clipper2-ts';
+import { groupsApart } from './apart';
 import type { Bounds } from './bounds';
 import { inColumns } from './columns';
 import type { Rule } from './scanCheck';
@@ -161,8 +162,10 @@ export const PLAIN_STROKE = { join: 'round', cap: 'butt', miterLimit: 2 } as con
 
 /** What raw offset rings wind around more often than not. */
 function woundPositive(rings: readonly Ring[]): Region {
-  const paths = gridAll(rings.filter((ring) => ring.length > 0));
-  return paths.length === 0 ? [] : run(ClipType.Union, paths, [], FillRule.Positive);
+  // a sweep over everything looks at all that lies side by side again and again
+  return groupsApart(rings.filter((ring) => ring.length > 0)).flatMap((group) =>
+    run(ClipType.Union, gridAll(group), [], FillRule.Positive),
+  );
 }
 
 /**

@@ -27,7 +27,8 @@ function farthestFrom(points: Float64Array, from: number): number {
   let far = 0;
   let most = -1;
   for (let i = 0; i < points.length / 2; i++) {
-    const d = Math.hypot(points[2 * i] - points[2 * from], points[2 * i + 1] - points[2 * from + 1]);
+    const [dx, dy] = [points[2 * i] - points[2 * from], points[2 * i + 1] - points[2 * from + 1]];
+    const d = dx * dx + dy * dy;
     if (d > most) [far, most] = [i, d];
   }
   return far;
@@ -59,5 +60,6 @@ function distanceToSegment(points: Float64Array, i: number, from: number, to: nu
   const py = points[2 * i + 1] - ay;
   const length2 = dx * dx + dy * dy;
   const t = length2 > 0 ? Math.max(0, Math.min(1, (px * dx + py * dy) / length2)) : 0;
-  return Math.hypot(px - t * dx, py - t * dy);
+  const [x, y] = [px - t * dx, py - t * dy];
+  return Math.sqrt(x * x + y * y);
 }

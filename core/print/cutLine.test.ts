@@ -136,6 +136,16 @@ describe('bleed', () => {
       expect(regionArea(intersection(own.region, other))).toBeLessThan(0.05);
   });
 
+  test('a hole that the line does not run along stays as it is, however wide the art around it', () => {
+    const ring = [box(0, 0, 60, 60)[0], Float64Array.of(20, 20, 20, 40, 40, 40, 40, 20)];
+    const outline = around(weld(ring), { offset: 1 });
+    expect(outline).toHaveLength(1);
+    const [red] = bleedOf([{ colour: '#b0202f', region: weld(ring) }], outline, 2, 1);
+    expect(regionArea(intersection(red.region, box(15, 15, 30, 30)))).toBe(0);
+    // between art and line it is filled, and past it
+    expect(regionArea(red.region)).toBeCloseTo(4 * 60 * 3 + Math.PI * 9 + 4 * 60 * 0.1, -1);
+  });
+
   test('none where the art reaches past the line itself', () => {
     expect(bleedOf(halves, around(box(0, 0, 100, 60), { offset: -4 }), 3)).toEqual([]);
   });

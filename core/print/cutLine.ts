@@ -11,21 +11,45 @@ const SMOOTH = 0.005;
 /**
  * The area inside the cut line, whose outlines are cut. What lies near together is joined first, then holes are dropped, then
  * the line is moved out or in, and last its corners are rounded: outer ones by taking away what no disc of the smallest radius
- * reaches, inner ones by filling up.
+ * reaches, inner ones by filling up. Where discs alone do it, what would change nothing is left out: what was grown by a disc
+ * has no outer corner that is tighter, and what is less than two of it apart is joined (Serra, Image Analysis and Mathematical
+ * Morphology, 1982: dilations add up, and what was dilated is open).
  * @param art all that is printed, welded
  * @returns none: nothing is left of it so far inside
  */
-export function cutLineAround(
-  art: Region,
-  { offset, corners, mitreLimit, smallestRadius, dropHoles, join }: CutLineChoices,
-): Region {
-  const joined = join > 0 ? closed(art, join / 2) : art;
-  const whole = dropHoles === 0 ? joined : withoutHoles(joined, dropHoles ?? Infinity);
-  const how = corners === 'mitre' ? ({ join: 'miter', miterLimit: mitreLimit } as const) : undefined;
-  const moved = offset === 0 ? whole : grow(whole, offset, how);
-  const rounded = smallestRadius > 0 ? roundedBy(moved, smallestRadius) : moved;
+export function cutLineAround(art: Region, choices: CutLineChoices): Region {
+  const { offset, corners, smallestRadius, dropHoles, join } = choices;
+  const areAll = dropHoles === null || dropHoles === 0;
+  const isByDiscs = corners === 'round' && offset >= smallestRadius && offset > 0;
+  const isJoined = isByDiscs && areAll && offset >= join / 2;
+  const joined = join > 0 && !isJoined ? closed(art, join / 2) : art;
+  const whole = dropped(joined, dropHoles);
+  const rounded = isByDiscs ? grownByDiscs(whole, choices) : movedAndRounded(whole, choices);
   return rounded.map((points) => simplify({ points, closed: true }, SMOOTH).points);
 }
+
+/** Moved out and its inner corners filled up in one: out by both, and back. */
+function grownByDiscs(whole: Region, { offset, smallestRadius, dropHoles }: CutLineChoices): Region {
+  // holes that only the way out closes are not wanted either
+  const out =
+    dropHoles === null
+      ? dropped(grow(whole, offset + smallestRadius), null)
+      : grow(whole, offset + smallestRadius);
+  return smallestRadius > 0 ? grow(out, -smallestRadius) : out;
+}
+
+function movedAndRounded(
+  whole: Region,
+  { offset, corners, mitreLimit, smallestRadius }: CutLineChoices,
+): Region {
+  const how = corners === 'mitre' ? ({ join: 'miter', miterLimit: mitreLimit } as const) : undefined;
+  const moved = offset === 0 ? whole : grow(whole, offset, how);
+  return smallestRadius > 0 ? roundedBy(moved, smallestRadius) : moved;
+}
+
+/** Without holes below so many mm²; null: without any. */
+const dropped = (region: Region, below: number | null): Region =>
+  below === 0 ? region : withoutHoles(region, below ?? Infinity);
 
 const withoutHoles = (region: Region, below: number): Region =>
   region.filter((ring) => {

@@ -56,16 +56,20 @@ export function printUnit(
         .filter(({ colour }) => colours === null || colours.includes(colour))
         .flatMap(({ region }) => region),
     );
-  const lines = [...cutLines]
-    .sort((a, b) => a.offset - b.offset)
+  const fromInside = [...cutLines].sort((a, b) => a.offset - b.offset);
+  const lines = fromInside
     .map((line): CutOutline => ({ kind: line.kind, region: cutLineAround(around(line), line) }))
     .filter(({ region }) => region.length > 0);
   const inside = lines[0]?.region ?? [];
-  const past = bleed > 0 && inside.length > 0 ? bleedOf(seen, inside, bleed) : [];
+  const past = bleed > 0 && inside.length > 0 ? bleedOf(seen, inside, bleed, besideArt(fromInside[0])) : [];
   const printed = [...seen, ...past].map(({ region }) => regionBounds(region));
   const cut = [...lines.map(({ region }) => regionBounds(region)), ...followed.map(({ bounds }) => bounds)];
   return { art: painted, bleed: past, lines, followed, box: [...printed, ...cut].reduce(joinBounds) };
 }
+
+/** mm that a line lies off the art where it runs along it: further where corners were rounded or gaps closed. */
+const besideArt = ({ offset, smallestRadius, join }: CutLineChoices): number =>
+  Math.max(0, offset) + smallestRadius + join / 2;
 
 export interface SheetChoices {
   readonly room: SheetRoom;
