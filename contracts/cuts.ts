@@ -131,6 +131,8 @@ export const queueSchema = z.strictObject({
   films: z.array(z.string().max(60)).max(200).readonly().optional(),
   /** Only these panels, by number: spoilt ones cut again. */
   panels: z.array(z.number().int().min(1).max(3000)).min(1).max(3000).readonly().optional(),
+  /** Only these printed sheets, by number: spoilt ones cut again. */
+  sheets: z.array(z.number().int().min(1).max(1000)).min(1).max(1000).readonly().optional(),
   /** Only these pieces of one film, each by a place on it. */
   again: z
     .strictObject({
@@ -143,4 +145,6 @@ export const queueSchema = z.strictObject({
     })
     .optional(),
 });
+/** What was read of a printed sheet's code, and the cutter that it is at. */
+export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutter: z.string().max(60) });
 export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });

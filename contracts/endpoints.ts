@@ -21,6 +21,7 @@ import {
   drawingSchema,
   guestSchema,
   queueSchema,
+  sheetCodeSchema,
   recordSchema,
   resumeSchema,
   sharingSchema,
@@ -254,6 +255,11 @@ export const ENDPOINTS = {
   'GET /api/cuts/{id}': { params: byId, says: 'One cut', gives: cutSchema },
   'GET /api/cuts/{id}/drawing': { params: byId, says: 'What is drawn of a cut', gives: drawingSchema },
   'GET /api/cuts/{id}/record': { params: byId, says: 'What the knife left', gives: recordSchema },
+  'POST /api/cuts/by-code': {
+    says: 'Bring up the cut of the sheet whose code was read',
+    takes: sheetCodeSchema,
+    gives: cutSchema,
+  },
   'POST /api/cuts/{id}/loaded': { params: byId, says: 'The film is loaded', gives: cutSchema },
   'POST /api/cuts/{id}/jog': {
     params: byId,

@@ -87,12 +87,28 @@ const range = z.object({ least: z.number(), most: z.number() });
 export const LEAST_LEAD = 4;
 const margin = z.number().min(0).max(500);
 /** What the shop sets of a cutter. */
+/** What a cutter bears of printed sheets, within what still means something. */
+export const FIT_LIMITS = {
+  residual: [0.02, 3],
+  scale: [0.001, 0.05],
+  rotation: [0.2, 20],
+  skew: [0.02, 5],
+} as const;
+const within = ([least, most]: readonly [number, number]) => z.number().min(least).max(most);
+const fitLimitsSchema = z.strictObject({
+  residual: within(FIT_LIMITS.residual),
+  scale: within(FIT_LIMITS.scale),
+  rotation: within(FIT_LIMITS.rotation),
+  skew: within(FIT_LIMITS.skew),
+});
+
 export const cutterChangeSchema = z.strictObject({
   reserve: z.number().min(0).max(5000).optional(),
   // the blade is turned into its way in the film before the cut
   margins: z
     .strictObject({ far: margin, near: margin, lead: margin.min(LEAST_LEAD), tail: margin })
     .optional(),
+  fitLimits: fitLimitsSchema.optional(),
 });
 export type CutterChange = z.infer<typeof cutterChangeSchema>;
 
@@ -136,6 +152,7 @@ export const cutterSchema = z.object({
       offset: z.tuple([z.number(), z.number()]).readonly(),
     })
     .optional(),
+  fitLimits: fitLimitsSchema.optional(),
 });
 
 const printerSchema = z.strictObject({

@@ -151,7 +151,7 @@ async function besidePrint(page: Page, panel: string, order: number): Promise<nu
     async (id) => (await fetch(`/api/orders/${id}/sheets/sheet-1?as=svg`)).text(),
     order,
   );
-  const outlines = [...svg.matchAll(/ d="M([^"Z]+)Z"/g)].map(([, d]) => d.split(/[L ]/).map(Number));
+  const outlines = [...svg.matchAll(/ d="M([^"Z]+)Z?"/g)].map(([, d]) => d.split(/[L ]/).map(Number));
   const near = nearestOn(outlines);
   const off = lines
     .slice(1)
@@ -224,6 +224,64 @@ test('from the printer to the cut: a sheet of another order is refused, the righ
   await expect(page.locator('.numbers')).toContainText('-1.4');
   await expect(page.getByText(/kept within/)).toBeVisible({ timeout: 90_000 });
   expect(await besidePrint(page, panel, order)).toBeLessThan(0.1);
+
+  // its code, read once more, tells that it is cut; one sheet is cut again from its order
+  const code = page.getByLabel('Code on the sheet');
+  await code.fill('#2047 1');
+  await code.press('Enter');
+  await expect(page.getByText('Sheet 1 of #2047 is not in the queue')).toBeVisible();
+  await page.goto(`/orders/${order}`);
+  await section(page, 'Print marks').click();
+  await page.getByRole('button', { name: 'Cut sheet 1 again' }).click();
+  await expect(page.getByRole('heading', { name: 'Load the printed sheet' })).toBeVisible();
+  await page.getByRole('button', { name: 'Leave this sheet out' }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible();
+});
+
+test('the tide dial: printed, creased with one tool and cut with the other, on its print', async ({
+  page,
+  shop,
+}) => {
+  const panel = shop.panels.saltpan;
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Tide dial, creased/ }).first().click(); // prettier-ignore
+  await page.waitForURL(/orders\/\d+$/);
+  const order = Number(page.url().split('/').at(-1));
+  await section(page, 'Artwork').click();
+  await type(page, 'Finished width', '180');
+  await section(page, 'Print marks').click();
+  await page.getByRole('button', { name: 'Print all colours' }).click();
+  await choose(page, 'Kind of cut line 1', 'through');
+  await type(page, 'Cut line 1 outside the art', '0');
+  await type(page, 'Bleed', '2');
+  await settled(page);
+  await expect(page.locator('.finding.stop')).toHaveCount(0);
+  await expect(page.locator('.sheet .says')).toContainText('1 on it');
+  await expect(page.locator('.legend')).toContainText('crease');
+  await saved(page);
+  await page.getByRole('button', { name: 'Print the sheet' }).click();
+  await expect(page.getByText('in Siskin’s tray')).toBeVisible();
+  await lay(panel, {
+    print: await newest(panel),
+    turn: 1.1,
+    shift: [2, 1],
+    stretch: [0.998, 1.001],
+    bow: 0.2,
+  });
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await page.getByRole('button', { name: 'The sheet is loaded' }).click();
+  await expect(page.getByRole('heading', { name: 'Sheet fit' })).toBeVisible();
+  await expect(page.getByText(/kept within/)).toBeVisible({ timeout: 90_000 });
+  expect(await besidePrint(page, panel, order)).toBeLessThan(0.1);
+  // six folds by the wheel, all of them before the blade goes through
+  const depths = await page.evaluate(async (id) => {
+    const cuts = (await (await fetch(`/api/cuts?order=${id}`)).json()) as { id: number }[];
+    const { lines } = (await (await fetch(`/api/cuts/${cuts.at(-1)!.id}/record`)).json()) as { lines: { depth: string }[] }; // prettier-ignore
+    return lines.map(({ depth }) => depth);
+  }, order);
+  expect(depths.slice(1, 7)).toEqual(Array(6).fill('creased'));
+  expect(depths.slice(7)).not.toContain('creased');
+  expect(depths.slice(7).length).toBeGreaterThan(1);
 });
 
 test('without the sensor: marks are taken by hand, by touch and by keys, and the sheet is cut by them', async ({

@@ -162,6 +162,77 @@ describe('a printed sheet', () => {
     expect(done.deviation).toBeLessThan(0.15);
   }, 60_000);
 
+  test('its code, read at the cutter, brings up its cut; what is at work stays, and what is done is told', async () => {
+    const byCode = (code: string, cutter = 'plover') =>
+      api().post('/api/cuts/by-code').send({ code, cutter });
+    const order = await badges(48, 100);
+    const code = (n: number): string => `JP #${order.number} ${n} A`;
+    const told = async (n: number, status: number, ...asked: Parameters<typeof byCode>): Promise<void> => {
+      const { body } = await byCode(...asked).expect(status);
+      expect((body as { message: string }).message).toContain(n === 0 ? 'not the code' : `Sheet ${n}`);
+    };
+    await told(1, 404, code(1));
+    const cuts = await queue(order);
+    expect(cuts.length).toBeGreaterThan(2);
+    // the second is laid in first
+    expect((await byCode(code(2)).expect(200)).body).toMatchObject({ id: cuts[1].id, state: 'wants-film' });
+    expect((await cutNow(cuts[0].id)).state).toBe('queued');
+    await told(0, 422, '4012345678901');
+    await told(2, 409, code(2), 'curlew');
+    await lay(await print(order, 'sheet-2'), { turn: 0.4, head: markOn(cuts[1], 0) });
+    expect((await loaded(cuts[1].id)).state).toBe('done');
+    await told(2, 409, code(2));
+    // the first of those that wait is next
+    expect((await cutNow(cuts[0].id)).state).toBe('wants-film');
+    for (const { id } of [cuts[0], ...cuts.slice(2)]) await cancel(id);
+
+    // spoilt: that one sheet again
+    const send = { revision: order.revision, sheets: [2] };
+    const { body } = await api().post(`/api/orders/${order.id}/queue`).send(send).expect(200);
+    const again = (body as Cut[]).filter(({ state }) => state !== 'done' && state !== 'cancelled');
+    expect(again.map(({ sheet, state }) => [sheet?.number, state])).toEqual([[2, 'wants-film']]);
+    await cancel(again[0].id);
+  }, 90_000);
+
+  test('a cutter bears what its lead says: the same sheet is cut at one limit and refused at another', async () => {
+    const order = await badges(42, 6);
+    const [cut] = await queue(order);
+    const sheet = await print(order);
+    const limits = (fitLimits: object) => api().patch('/api/cutters/plover').send({ fitLimits });
+    await limits({ residual: 0.3, scale: 0.001, rotation: 5, skew: 0.5 }).expect(200);
+    await lay(sheet, { stretch: [1.004, 1.004], head: markOn(cut, 0) });
+    const back = await loaded(cut.id);
+    expect([back.state, back.problem]).toEqual([
+      'wants-film',
+      expect.stringMatching(/100\.[2-4]\d %.*0\.10 % off/),
+    ]);
+    await limits({ residual: 0.3, scale: 0.5, rotation: 5, skew: 0.5 }).expect(400);
+    await limits({ residual: 0.3, scale: 0.01, rotation: 5, skew: 0.5 }).expect(200);
+    await lay(sheet, { stretch: [1.004, 1.004], head: markOn(cut, 0) });
+    expect((await loaded(cut.id)).state).toBe('done');
+  }, 90_000);
+
+  test('reading is stopped by a person, and begun again', async () => {
+    const order = await badges(46, 6);
+    const [cut] = await queue(order);
+    await lay(await print(order), { head: markOn(cut, 0) });
+    await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+    await api().post(`/api/cuts/${cut.id}/stop`).expect(200);
+    let now = await cutNow(cut.id);
+    for (; now.state === 'stopping' || now.state === 'checking'; now = await cutNow(cut.id))
+      await new Promise((go) => setTimeout(go, 30));
+    expect([now.state, now.linesDone, now.problem]).toEqual(['wants-film', 0, expect.stringMatching(/^Stopped (while its marks were|before anything was) read/)]); // prettier-ignore
+    expect((await loaded(cut.id)).state).toBe('done');
+  }, 60_000);
+
+  test('a sheet that something keeps from being printed is not sent to the printer', async () => {
+    const { id, choices, revision } = await badges(40, 3);
+    const next = { ...choices, print: { ...choices.print, marks: { ...choices.print.marks, kind: 'out' as const } } }; // prettier-ignore
+    await api().patch(`/api/orders/${id}/choices`).send({ base: revision, edits: editsBetween(choices, next) }).expect(200); // prettier-ignore
+    const { body } = await api().post(`/api/orders/${id}/sheets/sheet-1/print`).expect(409);
+    expect((body as { message: string }).message).toContain('does not read corners that face out');
+  });
+
   test('a blank sheet is not cut, nor one of another width', async () => {
     const order = await badges(40, 4);
     const [cut] = await queue(order);

@@ -1,4 +1,5 @@
 import type { MarkKind } from '../registration/readMarks';
+import type { FitLimits } from '../registration/verdict';
 
 /** What a cutter can reach and how it wants to be spoken to. Everything that differs between cutters is here. */
 export interface Cutter {
@@ -22,6 +23,8 @@ export interface Cutter {
   readonly device: Device;
   /** What it reads of printed sheets by itself; missing: marks are taken by hand. */
   readonly sensor?: MarkSensor;
+  /** What it bears of printed sheets; missing: {@link USUAL_LIMITS}. */
+  readonly fitLimits?: FitLimits;
 }
 
 /** A sensor that reads print marks. */

@@ -88,7 +88,7 @@ export function printing(stage: MakeStage) {
     const laidOut = planned.map(({ cut }) => cut.strip);
     const found = [
       ...findings,
-      ...sheetFindings(unit, sheets, print, { printer, cutter, edges, room }),
+      ...sheetFindings(unit, sheets, print, { film, printer, cutter, edges, room }),
       ...toolFindings(film, laidOut, bedOf(cutter)),
       ...shortFindings(film, laidOut),
     ];

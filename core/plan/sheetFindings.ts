@@ -1,4 +1,5 @@
 /** What may go wrong with a printed sheet: each said with its measure, its limit and what to do. */
+import type { Film } from '../films/film';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { boundsTouch, joinBounds } from '../geometry/bounds';
@@ -8,7 +9,7 @@ import type { Spot } from '../geometry/spot';
 import type { Cutter } from '../layout/cutter';
 import { formatLength } from '../units/length';
 import type { Printer, PrintChoices, SheetEdges, SheetRoom } from '../print/choices';
-import { markShape } from '../print/marks';
+import { markShape, needsPatch } from '../print/marks';
 import type { PrintMark } from '../print/marks';
 import type { PrintSheet, PrintUnit } from '../print/sheets';
 import type { MarkKind } from '../registration/readMarks';
@@ -23,6 +24,7 @@ export type SheetReader = Pick<Cutter, 'name' | 'narrowest' | 'widest' | 'trackL
 
 /** What a sheet has to get through. */
 export interface SheetWay {
+  readonly film: Pick<Film, 'name' | 'print'>;
   readonly printer: Printer;
   readonly cutter: SheetReader;
   readonly edges: { readonly printer: SheetEdges; readonly cutter: SheetEdges };
@@ -33,13 +35,14 @@ export interface SheetWay {
 export function sheetFindings(
   unit: PrintUnit,
   [first]: readonly PrintSheet[],
-  { lines, bleed, marks }: Pick<PrintChoices, 'lines' | 'bleed' | 'marks'>,
-  { printer, cutter, edges, room }: SheetWay,
+  { lines, bleed, marks, patch }: Pick<PrintChoices, 'lines' | 'bleed' | 'marks' | 'patch'>,
+  { film, printer, cutter, edges, room }: SheetWay,
 ): Finding[] {
-  const inside = unit.lines.length > 0 ? largest(lines.map(({ offset }) => -offset)) : -Infinity;
+  const isOnEdge = unit.lines.length > 0 && lines.some(({ offset }) => Math.abs(offset) < ON_EDGE);
   return [
     ...(unit.lines.length + unit.followed.length === 0 ? [noLine(lines.length > 0)] : []),
-    ...(inside > -ON_EDGE && bleed < ON_EDGE ? [noBleed(bleed)] : []),
+    ...(isOnEdge && bleed < ON_EDGE ? [noBleed(bleed)] : []),
+    ...(film.print === 'dark' && !needsPatch(film, patch) ? [unseenMarks(film.name)] : []),
     ...tooLarge(room, printer, cutter),
     ...(first ? [...marksOff(first, marks.line, edges), ...marksOnArt(first, marks.line)] : []),
     ...(first ? unread(first.marks, cutter) : []),
@@ -68,6 +71,13 @@ const noBleed = (bleed: number): Finding => ({
   measured: bleed,
   limit: USUAL_BLEED,
   key: 'no-bleed',
+});
+
+const unseenMarks = (film: string): Finding => ({
+  code: 'marks-unseen',
+  severity: 'check',
+  message: `Black marks do not show on ${film} without white behind them: no sensor finds them, nor does an eye.`,
+  waysOut: ['Print white behind the marks', 'Take another film to print on'],
 });
 
 /** The sheet itself is too large for a machine. */

@@ -10,7 +10,7 @@ import { evenEdges, ISO_SHEETS, USUAL_CUT_LINE, USUAL_EDGE, USUAL_MARKS } from '
 import type { PrintMark } from './marks';
 import { markShape, marksAround, patchOn } from './marks';
 import type { SheetChoices } from './sheets';
-import { cutOnSheet, layOnSheets, printUnit } from './sheets';
+import { cutOnSheet, layOnSheets, printUnit, readSheetCode, sheetLabel } from './sheets';
 
 const sheet = (more: Partial<SheetChoices> = {}): SheetChoices => ({
   room: { width: 420, height: 297, edges: evenEdges(USUAL_EDGE) },
@@ -188,4 +188,12 @@ describe('marks', () => {
     const [first, second] = shapesOf(marks, USUAL_MARKS);
     expect(first.maxX).toBeLessThan(second.minX);
   });
+});
+
+test('a sheet’s code tells the order and which sheet it is; anything else is none', () => {
+  expect(readSheetCode(sheetLabel('#2047', 1, 3).code)).toEqual({ order: 2047, sheet: 2 });
+  expect(readSheetCode(' JP #7 12 A\n')).toEqual({ order: 7, sheet: 12 });
+  expect(readSheetCode('#2047 2')).toEqual({ order: 2047, sheet: 2 });
+  for (const text of ['', '4012345678901', 'JP #2047 A', 'http://example.test/JP #1 1 A', 'JP #2047 1 B'])
+    expect(readSheetCode(text)).toBeUndefined();
 });

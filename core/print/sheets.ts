@@ -220,6 +220,15 @@ export const sheetLabel = (order: string, i: number, many: number): SheetLabel =
   text: `${order} · sheet ${i + 1} of ${many} · this side up`,
 });
 
+/**
+ * What a sheet's code tells, or what a person types who reads it off the label, such as `#2047 2`.
+ * @returns the order's number and which of its sheets, from 1; undefined: it is no such code
+ */
+export function readSheetCode(text: string): { readonly order: number; readonly sheet: number } | undefined {
+  const [, order, sheet] = /^(?:JP )?#?(\d{1,9}) +(\d{1,4})(?: A)?$/i.exec(text.trim()) ?? [];
+  return order === undefined ? undefined : { order: Number(order), sheet: Number(sheet) };
+}
+
 /** Lines of one kind on a sheet, mm. */
 export interface SheetLines {
   readonly kind: LineKind;

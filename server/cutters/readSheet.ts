@@ -32,10 +32,11 @@ export async function readSheet(
   cut: CutRow,
   cutter: Cutter,
   link: CutterLink,
+  isToStop: () => boolean,
 ): Promise<SheetRead> {
   const { sheet, design } = cut;
   if (!sheet || !design) throw new Error('a cut of plain film has no marks');
-  const read = cut.taken ? byHand(cut.taken) : await bySensor(cut, sheet, cutter, link);
+  const read = cut.taken ? byHand(cut.taken) : await bySensor(cut, sheet, cutter, link, isToStop);
   if (typeof read === 'string') return { reading: NOTHING_READ, problem: read };
   const registered = await pool.run('registerSheet', {
     sheet,
@@ -45,6 +46,7 @@ export async function readSheet(
     device: cutter.device,
     taken: read,
     noise: (!cut.taken && cutter.sensor?.noise) || HAND_NOISE,
+    limits: cutter.fitLimits,
   });
   const { fit, off, findings, moved } = registered;
   const stop = findings.find(({ severity }) => severity === 'stop');
@@ -69,15 +71,24 @@ async function bySensor(
   { marks, line, width }: CutSheet,
   cutter: Cutter,
   link: CutterLink,
+  isToStop: () => boolean,
 ): Promise<KnownMark[] | string> {
   const { sensor, name } = cutter;
   if (!sensor) return `${name} has no sensor to read marks with. Take them by hand.`;
+  const look = lookBy(link, cut, cutter, sensor.offset);
   const read = await readMarks(marks, await startOf(link, cut, cutter), {
-    look: lookBy(link, cut, cutter, sensor.offset),
+    look: (from, to, values) => {
+      if (isToStop()) throw new ReadingStopped();
+      return look(from, to, values);
+    },
     reach: sensor.reach,
     line,
     sees: { minX: 0, minY: -BEYOND, maxX: width + BEYOND, maxY: cut.cuttable + BEYOND },
+  }).catch((error: unknown) => {
+    if (error instanceof ReadingStopped) return undefined;
+    throw error;
   });
+  if (!read) return 'Stopped while its marks were read. Press again to read them, or take them by hand.';
   if (!read.isRead) return unreadBecause(read, name);
   return read.marks.map(({ at, contrast, scans }, mark) => ({
     mark,
@@ -85,6 +96,9 @@ async function bySensor(
     scan: { ...shownOf(scans[0]), contrast },
   }));
 }
+
+/** A person has the sensor stop. */
+class ReadingStopped extends Error {}
 
 /** mm: how well a person puts a pointer onto a mark (our own). */
 const HAND_NOISE = 0.1;

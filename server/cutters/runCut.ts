@@ -1,6 +1,6 @@
 /** One cut on its way through one cutter, from the lease to what became of it. */
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Standing } from '../../core/devicelang/answers';
 import { untilBack } from '../db/away';
 import { cuts, cutters } from '../db/schema';
@@ -32,6 +32,8 @@ export async function runCut(
 ): Promise<void> {
   const { db, log } = services;
   const [cut] = await db.select().from(cuts).where(eq(cuts.id, cutId));
+  if (cut?.state === 'stopping' && cut.linesSent === 0)
+    return settle(services, cut, STOPPED_BEFORE, and(eq(cuts.state, 'stopping'), eq(cuts.linesSent, 0))!);
   if (!cut || cut.state !== 'checking') return; // taken back meanwhile, or already under way elsewhere
   const lease = await takeLease(db, cut.cutterId, `${holder} ${randomUUID()}`, LEASE_PATIENCE_MS);
   if (!lease) {
@@ -66,7 +68,8 @@ async function cutUnderLease(
       ? await checkFilm(link, cut.film, cut.rollWidth, cutter.data, cut.length)
       : undefined;
     if (wrong) return await tell({ state: 'wants-film', problem: wrong });
-    const placed = cut.sheet && isFresh ? await placedBySensor(services, cut, cutter.data, link, tell) : cut;
+    const placed =
+      cut.sheet && isFresh ? await placedBySensor(services, cut, cutter.data, link, tell, asked) : cut;
     if (!placed) return;
     const program = unpack<StoredProgram>(placed.program);
     const standing = await standingOf(link);
@@ -98,6 +101,12 @@ async function cutUnderLease(
   }
 }
 
+/** A person stopped it before anything began. */
+const STOPPED_BEFORE: Partial<CutRow> = {
+  state: 'wants-film',
+  problem: 'Stopped before anything was read or cut. Press again to begin.',
+};
+
 /** The cut moved to where its sheet lies; undefined: the sheet is not cut as it lies, and that is told. */
 async function placedBySensor(
   services: Services,
@@ -105,8 +114,9 @@ async function placedBySensor(
   cutter: Cutter,
   link: CutterLink,
   tell: (to: Partial<CutRow>) => Promise<void>,
+  asked: () => boolean,
 ): Promise<CutRow | undefined> {
-  const { reading, problem, moved } = await readSheet(services, cut, cutter, link);
+  const { reading, problem, moved } = await readSheet(services, cut, cutter, link, asked);
   if (!moved) {
     await tell({ state: 'wants-film', problem: problem ?? null, reading });
     return undefined;

@@ -1,3 +1,4 @@
+import { bringUp } from '../services/bringUp';
 import { jog } from '../cutters/jog';
 import { cancelCut, filmLoaded, getCut, getCutFile, listCuts, resumeCut, stopCut } from '../services/cuts';
 import type { CutServices } from '../services/cuts';
@@ -12,6 +13,7 @@ export const cutRoutes = (services: CutServices) =>
       packed(await getCutFile(services.db, params.id, 'drawing')),
     'GET /api/cuts/{id}/record': async ({ params }) =>
       packed(await getCutFile(services.db, params.id, 'record')),
+    'POST /api/cuts/by-code': ({ body }) => bringUp(services, body.code, body.cutter),
     'POST /api/cuts/{id}/loaded': ({ params }) => filmLoaded(services, params.id),
     'POST /api/cuts/{id}/jog': ({ params, body }) => jog(services.db, params.id, body),
     'POST /api/cuts/{id}/taken': ({ params, body }) => filmLoaded(services, params.id, body.taken),

@@ -28,6 +28,8 @@ export interface Part {
   readonly again?: Again;
   /** Only these panels, once each. */
   readonly panels?: readonly number[];
+  /** Only these printed sheets, from 1. */
+  readonly sheets?: readonly number[];
   /** Only the order's own art, and also what is cut with another order. */
   readonly own?: boolean;
 }
@@ -44,7 +46,7 @@ export async function queueOrder(
   services: CutServices,
   orderId: number,
   { revision, shop, sharing: shownSharing }: Shown,
-  { films, again, panels, own }: Part = {},
+  { films, again, panels, sheets, own }: Part = {},
 ): Promise<Cut[]> {
   const { db, hub } = services;
   const order = await getOrder(db, orderId);
@@ -62,14 +64,17 @@ export async function queueOrder(
       'A film, a recipe or a cutter was changed a moment ago. Look at the order once more, then queue it.',
     );
   }
-  // shapes and panels that are spoilt are cut again by themselves
-  const isAlone = own === true || again !== undefined || panels !== undefined;
+  // shapes, panels and sheets that are spoilt are cut again by themselves
+  const isAlone = own === true || [again, panels, sheets].some((part) => part !== undefined);
   const sharing = isAlone ? ALONE : await sharingOf(db, order);
   if (!isAlone && shownSharing !== undefined && shownSharing !== sharing.version) throw sharingChanged();
   const plan = await planToCut(services, order, sharing, again ?? (panels && { panels }));
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
-  const wanted = films ? plan.cuts.filter(({ film }) => films.includes(film.id)) : plan.cuts;
+  const wanted = plan.cuts.filter(
+    ({ film, sheet }) =>
+      (!films || films.includes(film.id)) && (!sheets || (sheet && sheets.includes(sheet.number))),
+  );
   if (wanted.length === 0) throw nothingToCut(plan);
   await db.transaction(async (tx) => {
     // one order is queued once at a time, however often and from wherever the button is pressed; those it shares film with too
@@ -170,13 +175,17 @@ async function refuseQueued(
     );
 }
 
+/** Until the transaction is over nobody else says which cut is next at a cutter. */
+export const lockQueue = (tx: Pick<Db, 'execute'>, cutterId: string): Promise<unknown> =>
+  tx.execute(sql`select pg_advisory_xact_lock(731003, hashtext(${cutterId}))`);
+
 /** When nothing has the cutter, the oldest waiting cut asks for its film. */
 export async function promoteNext(
   { db, hub }: Pick<CutServices, 'db' | 'hub'>,
   cutterId: string,
 ): Promise<void> {
   const promoted = await db.transaction(async (tx) => {
-    await tx.execute(sql`select pg_advisory_xact_lock(731003, hashtext(${cutterId}))`);
+    await lockQueue(tx, cutterId);
     const busy = await tx
       .select({ id: cuts.id })
       .from(cuts)
@@ -313,7 +322,7 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
 }
 
 export async function stopCut(services: CutServices, id: number): Promise<Cut> {
-  const cut = await move(services, id, ['cutting'], 'stopping');
+  const cut = await move(services, id, ['cutting', 'checking'], 'stopping');
   await services.hub.tell({ kind: 'stop', cutId: id });
   return cut;
 }

@@ -3,6 +3,7 @@ import type { SheetQuery } from '../../contracts/print';
 import type { ArtworkChoices } from '../../core/artwork/choices';
 import type { Db } from '../db/connect';
 import { Trouble } from '../problem';
+import type { SheetFile } from '../work/tasks';
 import type { OrderServices } from './orders';
 import { getOrder, planTask } from './orders';
 import { originalOf } from './readings';
@@ -14,19 +15,19 @@ export async function sheetOf(
   id: number,
   sheetId: string,
   asked: SheetQuery,
-): Promise<{ readonly number: number; readonly bytes: Uint8Array }> {
+): Promise<SheetFile & { readonly number: number }> {
   const order = await getOrder(services.db, id);
   const task = { ...(await planTask(services, order)), orderNumber: order.number };
   const files = await printedFiles(services.db, task.choices.artwork);
-  const bytes = await services.pool.run('sheetFile', { ...task, sheetId, asked, files });
-  if (!bytes) {
+  const file = await services.pool.run('sheetFile', { ...task, sheetId, asked, files });
+  if (!file) {
     throw new Trouble(
       404,
       'no-such-sheet',
       'This sheet is not printed in this order as it stands. Look under Films and Print marks.',
     );
   }
-  return { number: order.number, bytes };
+  return { number: order.number, ...file };
 }
 
 /** Files of the pictures that are printed as they are, by hash. */
@@ -58,7 +59,8 @@ export async function printSheet(
       'no-printer',
       `${printer.name} is not linked. Take the PDF to it by hand, at 100 %.`,
     );
-  const { number, bytes } = await sheetOf(services, id, sheet, { as: 'pdf', lines: 'no', dpi: 300 });
+  const { number, bytes, stop } = await sheetOf(services, id, sheet, { as: 'pdf', lines: 'no', dpi: 300 });
+  if (stop) throw new Trouble(409, 'not-printed', `${stop} See Print marks in the order.`);
   const name = `#${number} ${sheet.replace('-', ' ')}`;
   const to = new URL('/print', printerLink);
   to.searchParams.set('name', name);

@@ -5,6 +5,7 @@ import { writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Finding } from '../../core/findings/finding';
 import type { Spot } from '../../core/geometry/spot';
 import type { Device } from '../../core/layout/cutter';
+import type { FitLimits } from '../../core/registration/verdict';
 import { judgeSheet, USUAL_LIMITS } from '../../core/registration/verdict';
 import { ontoSheet } from '../../core/toolpath/ontoSheet';
 import { rounded } from '../../core/units/rounded';
@@ -21,6 +22,7 @@ interface RegisterTask {
   readonly taken: readonly { readonly mark: number; readonly at: Spot }[];
   /** mm: standard deviation of one reading */
   readonly noise: number;
+  readonly limits?: FitLimits;
 }
 
 /** How a sheet lies by its marks, and its cut moved to where it does; without one it may not be cut. */
@@ -39,13 +41,14 @@ export function registerSheet({
   device,
   taken,
   noise,
+  limits = USUAL_LIMITS,
 }: RegisterTask): Registered {
   const designed = taken.map(({ mark }) => sheet.marks[mark].at);
   const measured = taken.map(({ at }) => at);
-  const { fit, lies, findings } = judgeSheet(designed, measured, noise);
+  const { fit, lies, findings } = judgeSheet(designed, measured, noise, limits);
   if (!fit) return { fit: null, off: measured.map(() => [0, 0]), findings };
   const { model, rotation, scaleX, scaleY, skew, bow, worst } = fit;
-  const told = { model, rotation, scaleX, scaleY, skew, bow, worst, limit: USUAL_LIMITS.residual };
+  const told = { model, rotation, scaleX, scaleY, skew, bow, worst, limit: limits.residual };
   const known = { fit: { ...told, isTurned: lies === 'turned' }, off: fit.residuals, findings };
   if (findings.some(({ severity }) => severity === 'stop')) return known;
   const straight = {

@@ -188,14 +188,24 @@ interface SheetTask extends PlanTask {
   readonly files: ReadonlyMap<string, Uint8Array>;
 }
 
+/** A sheet's file, and what keeps the sheet from being printed. */
+export interface SheetFile {
+  readonly bytes: Uint8Array;
+  readonly stop: string | undefined;
+}
+
 /** @returns undefined: the plan has no such sheet */
-export async function sheetFile({
-  sheetId,
-  asked,
-  files,
-  ...task
-}: SheetTask): Promise<Uint8Array | undefined> {
-  const { printed } = planOf(task);
+export async function sheetFile(task: SheetTask): Promise<SheetFile | undefined> {
+  const plan = planOf(task);
+  const bytes = await fileOf(task, plan);
+  const stop = plan.findings.find(({ stage, severity }) => stage === 'print' && severity === 'stop');
+  return bytes && { bytes, stop: stop?.message };
+}
+
+async function fileOf(
+  { sheetId, asked, files, ...task }: SheetTask,
+  { printed }: Plan,
+): Promise<Uint8Array | undefined> {
   const index = printed?.sheets.findIndex(({ sheet }) => sheet.id === sheetId) ?? -1;
   if (!printed || index < 0) return undefined;
   const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print, files };

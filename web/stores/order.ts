@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Cut } from '../../contracts/cuts';
-import type { CutterChange, ShopNow } from '../../contracts/shop';
+import type { CutterChange, ShopChange, ShopNow } from '../../contracts/shop';
 import type { Order } from '../../contracts/api';
 import type { Clash } from '../../contracts/edits';
 import type { Again } from '../../core/films/again';
@@ -19,6 +19,7 @@ export interface CutPart {
   readonly films?: readonly string[];
   readonly again?: Again;
   readonly panels?: readonly number[];
+  readonly sheets?: readonly number[];
   /** Only the order's own art, and also what is cut with another order. */
   readonly own?: boolean;
 }
@@ -206,6 +207,16 @@ export const useOrder = defineStore('order', () => {
     }
   }
 
+  /** Changes what the shop sets of itself. */
+  async function changeShop(change: ShopChange): Promise<void> {
+    try {
+      shop.value = markRaw(await call('PATCH /api/shop', { body: change }));
+      await replan();
+    } catch (error) {
+      fail(error);
+    }
+  }
+
   /** @returns the cuts, or undefined when the order could not be queued (then `problem` says why) */
   async function queue(part: CutPart = {}): Promise<Cut[] | undefined> {
     if (!order.value) return undefined;
@@ -276,6 +287,7 @@ export const useOrder = defineStore('order', () => {
     printAll,
     look,
     changeCutter,
+    changeShop,
     looked,
     ...planner,
     planNow: replan,

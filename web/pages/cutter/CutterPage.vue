@@ -4,6 +4,7 @@ import { ChevronLeft, Moon, Sun } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
+import type { Cut } from '../../../contracts/cuts';
 import type { Bounds } from '../../../core/geometry/bounds';
 import type { Shop } from '../../../core/plan/shop';
 import StageCanvas from '../../stage/StageCanvas.vue';
@@ -16,6 +17,7 @@ import { answersOf } from '../cutters/asks';
 import ByHand from './ByHand.vue';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
+import SheetCode from './SheetCode.vue';
 import { drawCut, FILM_BEHIND } from './drawCut';
 import { sentenceFor } from './sentence';
 import { useMachine } from './useMachine';
@@ -65,6 +67,10 @@ const sentence = computed(() =>
   ),
 );
 
+/** Reading a sheet's marks takes a while too. */
+const canStop = ({ state, sheet }: Cut): boolean =>
+  state === 'cutting' || state === 'stopping' || (state === 'checking' && sheet !== null);
+
 /** The cut, and enough of the film behind it that a short cut on a wide roll is still seen as film. */
 const box = computed<Bounds>(() => ({
   minX: 0,
@@ -110,12 +116,13 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         <a v-if="own.panel" :href="own.panel" target="_blank" rel="noopener">Front panel</a>
       </p>
       <CutSteps :steps="steps" :now="now?.id" />
+      <SheetCode v-if="cutter?.sensor || now?.sheet" :cutter="cutterId" @problem="problem = $event" />
       <p v-if="behind" class="soft">
         {{ behind === 1 ? '1 more cut waits' : `${behind} more cuts wait` }} behind this order.
       </p>
       <div class="acts">
         <button
-          v-if="now && (now.state === 'cutting' || now.state === 'stopping')"
+          v-if="now && canStop(now)"
           class="big stop"
           :disabled="now.state === 'stopping' || busy"
           @click="say('stop')"

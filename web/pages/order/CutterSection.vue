@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { LEAST_LEAD } from '../../../contracts/shop';
+import { FIT_LIMITS, LEAST_LEAD } from '../../../contracts/shop';
+import type { FitLimits } from '../../../core/registration/verdict';
+import { USUAL_LIMITS } from '../../../core/registration/verdict';
 import { own } from '../../../core/units/own';
 import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
 import LengthField from '../../parts/LengthField.vue';
+import LengthRow from '../../parts/LengthRow.vue';
+import NumberField from '../../parts/NumberField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
 import { useOrder } from '../../stores/order';
 import { useUnits } from '../../stores/units';
@@ -53,6 +57,17 @@ function says(cutter: Cutter): string {
   const tools = (device.tools ?? 1) > 1 ? ' It has a second tool, for pen or crease lines.' : '';
   return `${across} ${along}; ${units.length(edges)} at the edges stay uncut.${tools}`;
 }
+/** The cutter that printed sheets are cut at. */
+const reader = computed(() => cutters.value.find(({ id }) => id === store.plan?.printed?.cutter));
+const limits = computed(() => reader.value?.fitLimits ?? USUAL_LIMITS);
+/** What a sheet may be off by besides: name, words, unit, digits, and how many of the unit make one. */
+const LIMITS = [
+  ['scale', 'Scale off by', '%', 1, 100],
+  ['rotation', 'Lying aslant by', '°', 1, 1],
+  ['skew', 'Corners off square by', '°', 2, 1],
+] as const;
+const setLimits = (change: Partial<FitLimits>): Promise<void> =>
+  store.changeCutter(reader.value!.id, { fitLimits: { ...limits.value, ...change } });
 function send(film: string, cutter: string): void {
   const { [film]: _before, ...rest } = choices.value.film;
   store.change({
@@ -82,6 +97,28 @@ function send(film: string, cutter: string): void {
         :min="edge === 'lead' ? LEAST_LEAD : 0"
         :max="500"
         @change="store.changeCutter(chosen.id, { margins: { ...chosen.margins, [edge]: $event } })"
+      />
+    </div>
+  </FoldOut>
+  <FoldOut v-if="reader" :title="`Sheet limits of ${reader.name}, for all orders`" name="fit-limits">
+    <LengthRow
+      label="A mark off by"
+      :full-label="`A mark may lie off by, ${reader.name}`"
+      fine
+      :value="limits.residual"
+      :min="FIT_LIMITS.residual[0]"
+      :max="FIT_LIMITS.residual[1]"
+      @change="setLimits({ residual: $event })"
+    />
+    <div v-for="[name, word, unit, digits, times] in LIMITS" :key="name" class="row">
+      <span>{{ word }}, {{ unit }}</span>
+      <NumberField
+        :label="`${word}, ${unit}, ${reader.name}`"
+        :value="limits[name] * times"
+        :digits="digits"
+        :min="FIT_LIMITS[name][0] * times"
+        :max="FIT_LIMITS[name][1] * times"
+        @change="setLimits({ [name]: $event / times })"
       />
     </div>
   </FoldOut>

@@ -154,6 +154,7 @@ onBeforeUnmount(() => {
       @reorder="reorder"
       @recut="(id, own) => queue({ films: [id], own })"
       @panel="queue({ panels: [$event] })"
+      @sheet="queue({ sheets: [$event] })"
     />
     <section class="work" aria-label="The sign and its films">
       <StageBar v-model:view="view" class="bar" @measure="measure" />

@@ -10,6 +10,7 @@ import CutLineRows from './print/CutLineRows.vue';
 import MarkRows from './print/MarkRows.vue';
 import SheetRows from './print/SheetRows.vue';
 
+const emit = defineEmits<{ again: [sheet: number] }>();
 const store = useOrder();
 const print = computed(() => store.choices!.print);
 const set = (change: Partial<PrintChoices>): void => store.change({ print: { ...print.value, ...change } });
@@ -80,6 +81,14 @@ const file = (sheet: string, query: Partial<SheetQuery>): string =>
       <span class="hint">{{ sheets.length === 1 ? 'The sheet' : `Sheet ${i + 1} of ${sheets.length}` }}</span>
       <button v-if="sheets.length > 1" class="button small" :disabled="!canPrint" @click="printOne(sheet.id)">
         Print it
+      </button>
+      <button
+        v-if="store.canRecut"
+        class="button small"
+        :aria-label="`Cut sheet ${i + 1} again`"
+        @click="emit('again', i + 1)"
+      >
+        Cut it again
       </button>
       <a
         v-for="[word, query] in FILES"

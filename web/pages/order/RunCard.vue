@@ -22,6 +22,7 @@ const emit = defineEmits<{
   reorder: [colours: string[]];
   recut: [film: string, own: boolean];
   panel: [number: number];
+  sheet: [number: number];
 }>();
 const store = useOrder();
 const plan = computed(() => store.plan);
@@ -56,7 +57,7 @@ const { sections, findingsOf, stateOf } = useSections();
           />
           <PanelsSection v-else-if="s.name === 'panels'" @again="emit('panel', $event)" />
           <LayoutSection v-else-if="s.name === 'layout'" />
-          <PrintSection v-else-if="s.name === 'print'" />
+          <PrintSection v-else-if="s.name === 'print'" @again="emit('sheet', $event)" />
           <CutSection v-else-if="s.name === 'cut'" v-model:film="film" />
           <CutterSection v-else />
           <template v-if="s.name !== 'artwork'">

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import type { PrintChoices } from '../../../../core/print/choices';
 import { ISO_SHEETS } from '../../../../core/print/choices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
+import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
 import LengthRow from '../../../parts/LengthRow.vue';
 import NumberField from '../../../parts/NumberField.vue';
@@ -46,6 +47,13 @@ function pickSheet(value: string): void {
   const size = sizes.value.find((one) => key(one) === value);
   emit('change', { sheet: size ? { width: size.width, height: size.height } : null });
 }
+const printer = computed(() => store.shop!.printer);
+/** What the shop says of its printer: name, words, and the most, mm. */
+const PRINTER = [
+  ['edge', 'Leaves at each edge', 200],
+  ['widest', 'Takes so wide', 10_000],
+  ['longest', 'Prints so long', 100_000],
+] as const;
 const first = computed(() => store.plan!.printed?.sheets[0]);
 </script>
 
@@ -112,6 +120,18 @@ const first = computed(() => store.plan!.printed?.sheets[0]);
       />
     </span>
   </div>
+  <FoldOut :title="`${printer.name}, for all orders`" name="printer">
+    <LengthRow
+      v-for="[name, word, most] in PRINTER"
+      :key="name"
+      :label="word"
+      :full-label="`${word}, ${printer.name}`"
+      :value="printer[name]"
+      :min="name === 'edge' ? 0 : 50"
+      :max="most"
+      @change="store.changeShop({ printer: { ...printer, [name]: $event } })"
+    />
+  </FoldOut>
 </template>
 
 <style scoped>
