@@ -18,7 +18,8 @@ export default defineConfig({
   outputDir: 'test-results',
   // on a machine that stalls, a test is given a second go; the report says so
   retries: 1,
-  workers: 2,
+  // more than there are cores: many of them wait for machines
+  workers: 3,
   projects,
   // a machine that is busy with other work must not fail a test
   timeout: 180_000,

@@ -4,10 +4,9 @@ import { join } from 'node:path';
 import { lineLength } from '../core/geometry/path';
 import type { Choices } from '../core/plan/choices';
 import type { Planner } from '../core/plan/plan';
-import type { Plan } from '../core/plan/planned';
+import type { Plan, PlannedSheet } from '../core/plan/planned';
 import type { Shop } from '../core/plan/shop';
 import type { PrintChoices } from '../core/print/choices';
-import type { PrintSheet, PrintUnit } from '../core/print/sheets';
 import { cutOnSheet } from '../core/print/sheets';
 import type { Artwork } from '../core/readers/artwork';
 import { rounded } from '../core/units/rounded';
@@ -52,11 +51,11 @@ export async function writeSheets(
 }
 
 /** For plan.json. */
-export const sheetsSummary = ({ printed }: Plan) =>
-  printed && { sheets: printed.sheets.map(({ sheet }) => sheetSummary(printed.unit, sheet)) };
+export const sheetsSummary = ({ printed }: Plan) => printed && { sheets: printed.sheets.map(sheetSummary) };
 
-const sheetSummary = (unit: PrintUnit, sheet: PrintSheet) => ({
+const sheetSummary = ({ unit, sheet, panel }: PlannedSheet) => ({
   id: sheet.id,
+  ...(panel !== undefined && { panel }),
   width: sheet.width,
   height: sheet.height,
   marks: sheet.marks.map(({ kind, at: [x, y], isBetween }) => ({

@@ -142,6 +142,22 @@ test('a new drawing is sent to print; its sheets come as PDF without the cut, an
     'true',
   );
   await page.getByRole('button', { name: 'Both', exact: true }).click();
+
+  // larger than a sheet it is taken apart, each panel on a sheet of its own that says which one it is
+  await type(page, 'Copies to print', '1');
+  await section(page, 'Artwork').click();
+  await type(page, 'Finished width', '800');
+  await expect(section(page, 'Panels')).toContainText(/\d+ panels, \d+ seams?/);
+  await page.getByRole('button', { name: 'Panel 2', exact: true }).click();
+  await section(page, 'Print marks').click();
+  await settled(page);
+  await saved(page);
+  const second = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'PDF', exact: true }).nth(1).click(),
+  ]);
+  const said = spawnSync('pdftotext', [await second[0].path(), '-'], { encoding: 'utf8' }).stdout;
+  expect(said).toMatch(/sheet 2 of \d+ · panel 2 · this side up/);
 });
 
 /** What was cut of a sheet, and how far beside its print; mm on the page. */

@@ -6,7 +6,7 @@ import { openServer } from '../server/open';
 
 const databaseUrl = process.env.DATABASE_URL;
 if (!databaseUrl) throw new Error('DATABASE_URL is not set: run npm test');
-const sims = await serveShop(Number(process.env.TIME_FACTOR ?? 12));
+const sims = await serveShop(Number(process.env.TIME_FACTOR ?? 30));
 const server = await openServer({ databaseUrl, pagesDir: join(process.cwd(), 'dist/web') });
 await seedShop(server.services, linksTo(sims));
 await seedOrders(server.services);

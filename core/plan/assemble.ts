@@ -8,7 +8,8 @@ import type { Finding, FindingStage } from '../findings/finding';
 import type { Cutter } from '../layout/cutter';
 import type { Panelling } from '../panels/seams';
 import type { Choices } from './choices';
-import type { FilmCut, Plan, PlannedCut, Printed } from './planned';
+import type { FilmCut, Plan, PlannedCut, PrintPlan } from './planned';
+import { NOTHING_PRINTED } from './planned';
 
 export const from = (stage: FindingStage, findings: readonly Finding[]): Finding[] =>
   findings.map((finding) => ({ ...finding, stage }));
@@ -21,13 +22,13 @@ export function assemble(
     | {
         readonly seams: Panelling | undefined;
         readonly made: readonly FilmCut[];
-        readonly printed: Printed | undefined;
+        readonly onPaper: PrintPlan;
       }
     | undefined,
   findings: readonly Finding[],
   { artwork: { ignored } }: Choices,
 ): Plan {
-  const { seams, made = [], printed } = cut ?? {};
+  const { seams, made = [], onPaper: { printed, panels } = NOTHING_PRINTED } = cut ?? {};
   const cuts = made.flatMap((film) => film.cuts);
   const all = [...cuts, ...(printed?.sheets ?? []).map((sheet) => sheet.cut)];
   const sum = (of: (cut: PlannedCut) => number): number => all.reduce((total, cut) => total + of(cut), 0);
@@ -43,7 +44,7 @@ export function assemble(
     separation,
     cutter,
     panelling: seams,
-    panels: made.flatMap((film) => film.panels),
+    panels: [...made.flatMap((film) => film.panels), ...panels],
     cuts,
     printed,
     totals: {

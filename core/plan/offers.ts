@@ -35,6 +35,7 @@ import {
 } from './filmsToCut';
 import { own } from '../units/own';
 import type { Guest } from './sharing';
+import type { printing } from './printing';
 import { NO_SHARING } from './sharing';
 import type { Shop } from './shop';
 
@@ -117,6 +118,7 @@ export interface Chain {
   readonly letters: typeof typedLetters;
   readonly offer: ReturnType<typeof panellingBy>['offer'];
   readonly ink: typeof inkSamples;
+  readonly toPrint: ReturnType<typeof printing>['ready'];
 }
 
 /** No order has more copies. */
@@ -132,6 +134,7 @@ export function offersBy({
   letters,
   offer,
   ink,
+  toPrint,
 }: Chain): Offers {
   /** Films on their way to a cutter; undefined: there is none. */
   const onTheWay = (...[artworks, choices, shop]: Asked) => {
@@ -183,7 +186,9 @@ export function offersBy({
     *seams(artworks, choices, shop) {
       const way = onTheWay(artworks, choices, shop);
       if (!way) return;
-      const roomed = way.films(choices).filter(hasRoom);
+      const print = toPrint(way.drawn, way.separation, choices, shop);
+      const sheets = print && 'unit' in print && print.apart ? [print.apart] : [];
+      const roomed = [...way.films(choices).filter(hasRoom), ...sheets];
       const crossed = takenApart(roomed, choices.panels);
       const needed = takenApart(roomed, { ...choices.panels, way: 'when-needed' });
       if (crossed.length + needed.length === 0) return;

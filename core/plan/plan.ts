@@ -38,7 +38,9 @@ import {
 } from './filmsToCut';
 import { invitingGuests, joiningParts } from './guests';
 import type { Plan } from './planned';
-import { NOTHING_PRINTED, printing } from './printing';
+import { NOTHING_PRINTED } from './planned';
+import type { ToPrint } from './printing';
+import { printing } from './printing';
 import type { Shop } from './shop';
 import type { Offers } from './offers';
 import { offersBy, seamChoices } from './offers';
@@ -95,7 +97,7 @@ export function createPlanner(): Planner {
   const joined = joiningParts(stage);
   const laid = layingFilms(stage, parts, pieces, joined, outlines);
   const filmCut = cuttingFilms(stage);
-  const onSheets = printing(stage);
+  const onSheets = printing(stage, parts);
 
   const upToFilms = (
     artworks: ReadonlyMap<string, Artwork>,
@@ -129,9 +131,10 @@ export function createPlanner(): Planner {
     { shapes }: ReturnType<typeof prepared>,
     films: readonly FilmToCut[],
     choices: Choices,
+    print?: ToPrint['apart'],
   ): TakenApart => {
     const whole = films.filter(({ film }) => packOf(choices.layout, film) === 'one');
-    const apart = takenApart(whole.filter(hasRoom), choices.panels);
+    const apart = [...takenApart(whole.filter(hasRoom), choices.panels), ...(print ? [print] : [])];
     if (apart.length === 0) return NOT_APART;
     return {
       apart,
@@ -148,7 +151,10 @@ export function createPlanner(): Planner {
     const films = filmsToCut(separation, stocked, cutter, choices, shop, invite(choices));
     const shapes = again && 'film' in again ? again : undefined;
     const only = again && 'panels' in again ? again.panels : undefined;
-    const taken = shapes ? NOT_APART : takenFrom(drawn, films, choices);
+    // sheets that are cut again are picked among all
+    const print = again ? undefined : onSheets.ready(drawn, separation, choices, shop);
+    const toPrint = print && 'unit' in print ? print : undefined;
+    const taken = shapes ? NOT_APART : takenFrom(drawn, films, choices, toPrint?.apart);
     const made = films.flatMap((film, i) => {
       const apart = apartOf(film, taken, choices, { order, only });
       if ((shapes && shapes.film !== film.film.id) || (only && !apart)) return [];
@@ -165,9 +171,11 @@ export function createPlanner(): Planner {
     const { seams } = taken;
     const { surface } = choices.panels;
     const found = surface ? onSurface(surface, separation.films, seams).findings : [];
-    const { printed, findings } = again ? NOTHING_PRINTED : onSheets(drawn, separation, choices, shop);
-    const others = [...from('panels', found), ...filmsAway(stocked, shop), ...findings];
-    return assemble(drawn, stocked, cutter, { seams, made, printed }, others, choices);
+    const onPaper = toPrint
+      ? onSheets.lay(toPrint, toPrint.apart && apartOf(toPrint.apart, taken, choices), choices, shop)
+      : { ...NOTHING_PRINTED, findings: from('print', print && !('unit' in print) ? [print] : []) };
+    const others = [...from('panels', found), ...filmsAway(stocked, shop), ...onPaper.findings];
+    return assemble(drawn, stocked, cutter, { seams, made, onPaper }, others, choices);
   };
 
   function* check(artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop): CheckSteps {
@@ -179,7 +187,18 @@ export function createPlanner(): Planner {
     const found = yield* checked(used, drawing, drawn, separation, step);
     return leave(from('artwork', found), ignored);
   }
-  const offers = offersBy({ drawnOn, takenFrom, laid, pieces, joined, outlines, letters, offer, ink });
+  const offers = offersBy({
+    drawnOn,
+    takenFrom,
+    laid,
+    pieces,
+    joined,
+    outlines,
+    letters,
+    offer,
+    ink,
+    toPrint: onSheets.ready,
+  });
   return { ...offers, plan, check, runs };
 }
 

@@ -15,11 +15,16 @@ import type { FilmRecipes } from './recipes';
 /** A sheet and its cut. */
 export interface PlannedSheet {
   readonly sheet: PrintSheet;
+  /** What each of its places shows. */
+  readonly unit: PrintUnit;
+  /** Of art that is taken apart: the number of its panel. */
+  readonly panel?: number;
   readonly cut: PlannedCut;
 }
 
 /** What of an order is printed. */
 export interface Printed {
+  /** One copy, whole. */
   readonly unit: PrintUnit;
   readonly film: Film;
   readonly cutter: Cutter;
@@ -27,6 +32,15 @@ export interface Printed {
   readonly edges: { readonly printer: SheetEdges; readonly cutter: SheetEdges };
   readonly sheets: readonly PlannedSheet[];
 }
+
+/** What of an order is printed, and what is found about it. */
+export interface PrintPlan {
+  /** Undefined: something keeps it from being laid on sheets. */
+  readonly printed: Printed | undefined;
+  readonly panels: readonly PanelPart[];
+  readonly findings: readonly Finding[];
+}
+export const NOTHING_PRINTED: PrintPlan = { printed: undefined, panels: [], findings: [] };
 
 /** One cut: a strip with its recipe and all that the knife does. */
 export interface PlannedCut extends Omit<FilmRecipes, 'kinds'> {

@@ -4,7 +4,7 @@ import { Resvg } from '@resvg/resvg-js';
 import { pieceOfFile, sourceKey } from '../artwork/choices';
 import { DEMO_SHOP } from '../../demo/shop';
 import { boundsTouch, outset } from '../geometry/bounds';
-import { regionBounds, ringBounds } from '../geometry/region';
+import { difference, grow, regionArea, regionBounds, ringBounds, weld } from '../geometry/region';
 import type { PrintChoices } from '../print/choices';
 import { NO_PRINT_CHOICES, USUAL_CUT_LINE } from '../print/choices';
 import { markShape } from '../print/marks';
@@ -163,7 +163,7 @@ describe('what may go wrong is said', () => {
   });
   test.each([
     ['a line on the edge of the art without bleed', EDGE, 'no-bleed'],
-    ['a sheet that the art does not fit on', { sheet: { width: 120, height: 100 } }, 'larger-than-sheet'],
+    ['a sheet that the art does not fit on', { sheet: { width: 160, height: 120 } }, 'in-panels'],
     ['a sheet too wide for every machine', { sheet: { width: 900, height: 1500 } }, 'sheet-too-large'],
     ['marks beyond the edge of what is printed', marks({ at: { minX: 1, minY: 20, maxX: 400, maxY: 280 } }), 'mark-unprintable'], // prettier-ignore
     [
@@ -217,8 +217,87 @@ describe('what may go wrong is said', () => {
             for (const bar of markShape(mark, 1))
               if (kind !== 'in') expect(boundsTouch(outset(box, -1e-6), ringBounds(bar))).toBe(false);
     }
-    expect(codes(choices(marks({ at: { minX: 150, minY: 100, maxX: 200, maxY: 130 } })))).toContain(
-      'larger-than-sheet',
-    );
+    const whole = { panels: { ...DEFAULT_CHOICES.panels, way: 'never' as const } };
+    const tight = marks({ at: { minX: 150, minY: 100, maxX: 200, maxY: 130 } });
+    expect(codes(choices(tight, whole))).toContain('larger-than-sheet');
+  });
+});
+
+describe('printed art that is larger than its sheet', () => {
+  const LINES = [
+    { ...USUAL_CUT_LINE, offset: 1, smallestRadius: 0 },
+    { ...USUAL_CUT_LINE, kind: 'through' as const, offset: 4, smallestRadius: 0 },
+  ];
+  const large = (more: Partial<PrintChoices> = {}, panels: Partial<Choices['panels']> = {}): Choices => ({
+    ...choices({ lines: LINES, bleed: 2, sheet: { width: 420, height: 297 }, ...more }, { copies: 1 }),
+    artwork: { ...choices().artwork, width: 900 },
+    panels: { ...DEFAULT_CHOICES.panels, ...panels },
+  });
+
+  test('is taken apart by the ways of Panels: every panel on a sheet of its own, with marks and code', () => {
+    const made = plan(large());
+    const { sheets, unit } = made.printed!;
+    expect(made.findings.filter(({ severity }) => severity === 'stop')).toEqual([]);
+    expect(sheets.length).toBeGreaterThan(4);
+    expect(sheets.map(({ sheet }) => sheet.id)).toEqual(sheets.map((_, i) => `sheet-${i + 1}`));
+    expect(sheets.map(({ panel }) => panel)).toEqual(sheets.map((_, i) => i + 1));
+    for (const { sheet } of sheets) {
+      expect(sheet.marks.length).toBeGreaterThanOrEqual(4);
+      expect(sheet.code).toBeDefined();
+      expect(sheet.art.minX).toBeGreaterThan(0);
+      expect(sheet.art.maxY).toBeLessThan(297);
+    }
+    // together they are what the outermost line cuts out: edge to edge, nothing twice and nothing missing
+    const outer = sheets.map(({ unit: own }) => own.lines[0].region);
+    const whole = unit.lines[1].region;
+    expect(outer.reduce((sum, region) => sum + regionArea(region), 0)).toBeCloseTo(regionArea(whole), 0);
+    expect(regionArea(weld(outer.flat()))).toBeCloseTo(regionArea(whole), 0);
+    // the fitting map shows them
+    expect(made.panels.map(({ cell }) => cell.number)).toEqual(sheets.map(({ panel }) => panel));
+    expect(made.panelling).toBeDefined();
+  });
+
+  test('its art goes on past each seam by the bleed, lines further in end there, and panels overlap as asked', () => {
+    const { sheets } = plan(large()).printed!;
+    for (const { unit } of sheets) {
+      const [cut, shown] = [unit.lines[0].region, unit.clip!];
+      // whatever is cut has colour for 2 mm around it, but for where the art ends anyway
+      expect(regionArea(difference(grow(cut, 1.9), shown))).toBeLessThan(0.01);
+      const inner = unit.followed.filter(({ kind }) => kind === 'kiss');
+      for (const { points } of inner)
+        for (let i = 0; i < points.length; i += 2) {
+          const { minX, minY, maxX, maxY } = regionBounds(cut);
+          expect(points[i]).toBeGreaterThan(minX - 0.01);
+          expect(points[i]).toBeLessThan(maxX + 0.01);
+          expect(points[i + 1]).toBeGreaterThan(minY - 0.01);
+          expect(points[i + 1]).toBeLessThan(maxY + 0.01);
+        }
+    }
+    const apart = (own: Printed): number =>
+      own.sheets.reduce((sum, { unit }) => sum + regionArea(unit.lines[0].region), 0);
+    const [edge, over] = [apart(plan(large()).printed!), apart(plan(large({}, { overlap: 6 })).printed!)];
+    expect(over).toBeGreaterThan(edge + 1000);
+  });
+
+  test('a sheet that leaves no room at all is told', () => {
+    const { away, ...others } = NO_PRINT_CHOICES.marks;
+    const made = plan(large({ sheet: { width: 160, height: 120 }, marks: { ...others, away: 4 * away } }));
+    expect(made.printed?.sheets).toEqual([]);
+    expect(made.findings.filter(({ severity }) => severity === 'stop').map(({ code }) => code)).toEqual(['larger-than-sheet']); // prettier-ignore
+  });
+
+  test('panels that are left out are not printed; never apart it is told that it does not fit', () => {
+    const all = plan(large()).printed!.sheets.length;
+    const some = plan(large({}, { skip: [2, 3] })).printed!.sheets;
+    expect(some.map(({ panel }) => panel)).not.toContain(2);
+    expect(some).toHaveLength(all - 2);
+    expect(codes(large({}, { way: 'never' }))).toContain('larger-than-sheet');
+  });
+
+  test('planned again only what changes is worked out anew', () => {
+    const before = plan(large()).printed!;
+    const after = plan({ ...large(), cut: { ...large().cut } }).printed!;
+    expect(after.sheets.map(({ sheet }) => sheet)).toEqual(before.sheets.map(({ sheet }) => sheet));
+    after.sheets.forEach(({ cut }, i) => expect(cut.program).toBe(before.sheets[i].cut.program));
   });
 });

@@ -8,96 +8,181 @@ import { folded } from '../films/fold';
 import type { Separation } from '../films/separate';
 import type { Finding } from '../findings/finding';
 import { difference, intersection } from '../geometry/region';
+import type { Bounds } from '../geometry/bounds';
+import { heightOf, widthOf } from '../geometry/bounds';
+import { append } from '../geometry/lists';
 import type { Spot } from '../geometry/spot';
 import type { Cutter } from '../layout/cutter';
 import type { ColourArea } from '../print/bleed';
 import type { Printer, PrintChoices, SheetEdges, SheetRoom } from '../print/choices';
 import { evenEdges, USUAL_PRINTER, widerEdges } from '../print/choices';
 import { markFrame } from '../print/marks';
-import { layOnSheets, printUnit } from '../print/sheets';
+import { panelUnit, printedLayer } from './printPanels';
+import type { PrintUnit } from '../print/sheets';
+import { layOnSheets, printUnit, roomForArt } from '../print/sheets';
+import type { Apart, panel } from '../panels/panel';
+import type { PanelRoom } from '../panels/room';
+import { boxFits } from '../panels/room';
 import { own } from '../units/own';
 import { shortFindings, toolFindings } from '../layout/layoutFindings';
 import type { MakeStage } from '../stages/remember';
 import { programByKind } from '../toolpath/program';
 import { from } from './assemble';
 import type { Choices } from './choices';
+import type { FilmToCut } from './filmsToCut';
 import { bedOf, cutterNamed, machineOf } from './filmsToCut';
-import type { Printed } from './planned';
+import { NO_GUESTS } from './guests';
+import type { PlannedSheet, Printed, PrintPlan } from './planned';
+import { NOTHING_PRINTED } from './planned';
 import { noRecipe, recipesFor } from './recipes';
 import { sheetFindings } from './sheetFindings';
 import { ontoStrip, sheetStrip } from './sheetStrip';
 import type { Shop } from './shop';
 
-/** What of an order is printed, and what is found about it. */
-export interface PrintPlan {
-  /** Undefined: something keeps it from being laid on sheets. */
-  readonly printed: Printed | undefined;
-  readonly findings: readonly Finding[];
+/** What is to be printed, before it is laid on sheets. */
+export interface ToPrint {
+  readonly unit: PrintUnit;
+  readonly film: Film;
+  readonly cutter: Cutter;
+  readonly printer: Printer;
+  readonly edges: Printed['edges'];
+  readonly room: SheetRoom;
+  /** Where it is larger than a sheet, as seams see it. */
+  readonly apart: (FilmToCut & { readonly room: PanelRoom }) | undefined;
 }
-export const NOTHING_PRINTED: PrintPlan = { printed: undefined, findings: [] };
 
 const KEPT_SHEETS = 200;
 const PAPER = '#ffffff';
 
-/** Lays what goes to print on sheets, in stages. */
-export function printing(stage: MakeStage) {
+/** Lays what goes to print on sheets, in stages. @param parts what of a film is cut as one */
+export function printing(stage: MakeStage, parts: typeof panel) {
   const painted = stage('print-art', paintedArt);
   const units = stage('print-unit', printUnit);
-  const laid = stage('sheets', layOnSheets);
+  const layer = stage('print-layer', printedLayer);
+  const panelUnits = stage('print-panel', panelUnit, KEPT_SHEETS);
+  const laid = stage('sheets', layOnSheets, KEPT_SHEETS);
   const strips = stage('sheet-strip', sheetStrip, KEPT_SHEETS);
   const programs = stage('sheet-toolpath', programByKind, KEPT_SHEETS);
 
-  return (
+  /** What goes to print, or why it cannot be; undefined: nothing does. */
+  const ready = (
     { shapes, lines }: Pick<PreparedArtwork, 'shapes' | 'lines'>,
     { colours }: Pick<Separation, 'colours'>,
     choices: Choices,
     shop: Shop,
-  ): PrintPlan => {
+  ): ToPrint | Finding | undefined => {
     const printed = colours.filter(({ goesTo }) => goesTo === 'print');
-    if (printed.length === 0) return NOTHING_PRINTED;
+    if (printed.length === 0) return undefined;
     const { print, layout } = choices;
     const film = printableFilm(shop.films, print);
-    if (!film) return none(noPrintable);
+    if (!film) return noPrintable;
     const cutter = sheetCutter(film, choices, shop);
-    if (!cutter) return NOTHING_PRINTED;
-    if (printed.every(({ region }) => region.length === 0)) return none(nothingPainted);
+    if (!cutter) return undefined;
+    if (printed.every(({ region }) => region.length === 0)) return nothingPainted;
     const { seen, areas, followed } = painted(shapes, lines, colours, choices.films.fold);
     const unit = units(seen, areas, print.lines, print.bleed, followed);
     const printer = shop.printer ?? USUAL_PRINTER;
     const edges = { printer: evenEdges(printer.edge), cutter: edgesOf(cutter) };
     const room = roomOf(film, print, printer, cutter, edges);
-    const { sheets, findings } = laid(unit, {
-      room,
-      copies: layout.copies + print.spare,
-      spacing: print.spacing,
-      turn: layout.turn,
-      marks: print.marks,
-    });
+    const free = panelRoom(roomForArt({ room, marks: print.marks }), layout.turn);
+    const each = withoutBleed(free, print.bleed);
+    const { way } = choices.panels;
+    const isApart =
+      way !== 'never' &&
+      Math.min(each.across, each.along) > LEAST_PANEL &&
+      (way === 'by-hand' || way === 'grid' || !boxFits(unit.box, free));
+    const apart = isApart
+      ? { layer: layer(unit, film), film, cutter, room: each, guests: NO_GUESTS }
+      : undefined;
+    return { unit, film, cutter, printer, edges, room, apart };
+  };
+
+  /** @param apart how it is taken apart; undefined: it is not */
+  const lay = (
+    { unit, film, cutter, printer, edges, room, apart: whole }: ToPrint,
+    apart: Apart | undefined,
+    choices: Choices,
+    shop: Shop,
+  ): PrintPlan => {
+    const { print, layout } = choices;
     const has = recipesFor(shop, cutter, film, choices.cut);
     if (!has) return none(noRecipe(film, cutter));
     const { kinds, ...recipes } = has;
     const bed = { widest: cutter.widest, margins: cutter.margins };
-    const planned = sheets.map((sheet) => {
-      const strip = strips(unit, sheet, film, bed);
-      const { art } = sheet;
-      // in the waste, half way from the art to its marks
-      const between: Spot = [art.minX, (art.minY + markFrame(art, print.marks).minY) / 2];
-      const program = programs(strip, kinds, machineOf(cutter), ontoStrip(cutter)(between));
-      return { sheet, cut: { strip, cutter, ...recipes, program } };
-    });
+    const split = whole && apart ? parts(whole.layer, withoutNumbers(apart)) : undefined;
+    const pieces = split
+      ? split.panels
+          .filter(({ isCut }) => isCut)
+          .map((part) => ({ panel: part.cell.number, unit: panelUnits(unit, part, print.bleed) }))
+      : [{ panel: undefined, unit }];
+    const planned: PlannedSheet[] = [];
+    const found: Finding[] = [...(split?.findings ?? [])];
+    for (const { panel: number, unit: own } of pieces) {
+      const { sheets, findings } = laid(own, {
+        room,
+        copies: layout.copies + print.spare,
+        spacing: print.spacing,
+        turn: layout.turn,
+        marks: print.marks,
+        before: planned.length,
+      });
+      append(found, findings);
+      for (const sheet of sheets) {
+        const strip = strips(own, sheet, film, bed);
+        const { art } = sheet;
+        // in the waste, half way from the art to its marks
+        const between: Spot = [art.minX, (art.minY + markFrame(art, print.marks).minY) / 2];
+        const program = programs(strip, kinds, machineOf(cutter), ontoStrip(cutter)(between));
+        planned.push({ sheet, unit: own, panel: number, cut: { strip, cutter, ...recipes, program } });
+      }
+    }
     const laidOut = planned.map(({ cut }) => cut.strip);
-    const found = [
-      ...findings,
-      ...sheetFindings(unit, sheets, print, { film, printer, cutter, edges, room }),
+    const all = [
+      ...saidOnce(found),
+      ...sheetFindings(
+        unit,
+        planned.map(({ sheet }) => sheet),
+        print,
+        { film, printer, cutter, edges, room },
+      ),
       ...toolFindings(film, laidOut, bedOf(cutter)),
       ...shortFindings(film, laidOut),
     ];
-    const printedPlan = { unit, film, cutter, edges, sheets: planned };
-    return { printed: printedPlan, findings: from('print', found) };
+    const printed = { unit, film, cutter, edges, sheets: planned };
+    return { printed, panels: split?.panels ?? [], findings: from('print', all) };
   };
+  return { ready, lay };
 }
 
-const none = (finding: Finding): PrintPlan => ({ printed: undefined, findings: [finding] });
+/** Sheets of many panels say the same. */
+const saidOnce = (findings: readonly Finding[]): Finding[] => [
+  ...new Map(findings.map((finding) => [`${finding.code} ${finding.message}`, finding])).values(),
+];
+
+/** Their sheets are numbered instead, and marks line them up. */
+const withoutNumbers = ({ order: _none, choices, panelling, ...apart }: Apart): Apart => ({
+  ...apart,
+  panelling: { ...panelling, keys: {} },
+  choices: { ...choices, numbers: 'none' },
+});
+
+/** mm: on a sheet that leaves less, nothing is taken apart to lie there (our own). */
+const LEAST_PANEL = 30;
+
+/** Room for one panel on a sheet. */
+const panelRoom = (free: Bounds, turn: PanelRoom['turn']): PanelRoom => ({
+  across: heightOf(free),
+  along: widthOf(free),
+  reserve: 0,
+  turn,
+});
+const withoutBleed = (room: PanelRoom, bleed: number): PanelRoom => ({
+  ...room,
+  across: room.across - 2 * bleed,
+  along: room.along - 2 * bleed,
+});
+
+const none = (finding: Finding): PrintPlan => ({ ...NOTHING_PRINTED, findings: [finding] });
 
 /** The film that is printed on: the one that was chosen, or the first that the shop has. */
 export const printableFilm = (

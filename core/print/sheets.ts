@@ -29,6 +29,8 @@ export interface PrintUnit {
   /** As it is painted: what comes later lies on what came before. */
   readonly art: readonly ColourArea[];
   readonly bleed: readonly ColourArea[];
+  /** Where of them something is printed; missing: everywhere. */
+  readonly clip?: Region;
   /** Innermost first. */
   readonly lines: readonly CutOutline[];
   /** Lines that are in the art's file, each of its kind. */
@@ -78,6 +80,8 @@ export interface SheetChoices {
   readonly spacing: number;
   readonly turn: 'as-drawn' | 'turned' | 'shorter';
   readonly marks: PrintMarkChoices;
+  /** Sheets that come before it. */
+  readonly before?: number;
 }
 
 /** One copy on a sheet. */
@@ -109,7 +113,7 @@ const LEAST_CODE = 7;
 const QUIET = 2;
 
 /** What a sheet leaves to the art, on the sheet. */
-function roomForArt({ room, marks }: Pick<SheetChoices, 'room' | 'marks'>): Bounds {
+export function roomForArt({ room, marks }: Pick<SheetChoices, 'room' | 'marks'>): Bounds {
   if (marks.at) return outset(marks.at, -TIGHT - marks.line / 2);
   const { width, height, edges } = room;
   const beside = roomForMarks(marks);
@@ -162,7 +166,7 @@ function sheetOf(
   { turned, w, h, columns: most, rows }: Way,
   box: Bounds,
   free: Bounds,
-  { room, spacing, marks: how }: SheetChoices,
+  { room, spacing, marks: how, before: sheets = 0 }: SheetChoices,
   before: number,
 ): PrintSheet {
   // of a roll no more length is taken than its rows need
@@ -183,7 +187,7 @@ function sheetOf(
   const marks = marksAround(art, how);
   const end = markFrame(art, how).maxX + beyondMark(how) + room.edges.right;
   return {
-    id: `sheet-${k + 1}`,
+    id: `sheet-${sheets + k + 1}`,
     width: room.isRoll ? Math.min(room.width, end) : room.width,
     height: room.height,
     places,
@@ -214,10 +218,10 @@ export interface SheetLabel {
   readonly text: string;
 }
 
-/** @param order its number or name @param i which of its sheets, from 0 */
-export const sheetLabel = (order: string, i: number, many: number): SheetLabel => ({
+/** @param order its number or name @param i which of its sheets, from 0 @param panel its number, of art in panels */
+export const sheetLabel = (order: string, i: number, many: number, panel?: number): SheetLabel => ({
   code: `JP ${order} ${i + 1} A`,
-  text: `${order} · sheet ${i + 1} of ${many} · this side up`,
+  text: `${order} · sheet ${i + 1} of ${many}${panel === undefined ? '' : ` · panel ${panel}`} · this side up`,
 });
 
 /**

@@ -67,6 +67,7 @@ function drawSheet(
   const place = pictureRack(doc);
   for (const { matrix } of sheet.places) {
     doc.save().transform(...(matrix as Six));
+    if (unit.clip) doc.path(regionToPathData(unit.clip)).clip();
     const paint = (area: ColourArea, isClipped: boolean): void => {
       const picture = choices.pictures?.get(area);
       if (!picture) return void fill(doc, area.region, area.colour);

@@ -33,10 +33,11 @@ export async function sheetPdf(
   { printed, index, order, print, files }: SheetAsked,
   withLines: boolean,
 ): Promise<Buffer> {
-  const { unit, film, sheets } = printed;
+  const { film, sheets } = printed;
+  const { unit, sheet, panel } = sheets[index];
   const pictures = await laidPictures(unit, files, true);
   const how = { marks: print.marks, withLines, patch: needsPatch(film, print.patch), pictures };
-  return printPdf(unit, sheets[index].sheet, sheetLabel(order, index, sheets.length), how);
+  return printPdf(unit, sheet, sheetLabel(order, index, sheets.length, panel), how);
 }
 
 /** px: a picture is no wider or higher, whatever is asked. */
@@ -47,8 +48,8 @@ export async function sheetPng(
   { printed, index, order, print, files }: SheetAsked,
   dpi: number,
 ): Promise<Uint8Array> {
-  const { unit, sheets } = printed;
-  const { sheet } = sheets[index];
+  const { sheets } = printed;
+  const { unit, sheet } = sheets[index];
   const most = MOST_PIXELS * Math.min(1, sheet.width / sheet.height);
   const value = Math.max(1, Math.round(Math.min((sheet.width / MM_PER_INCH) * dpi, most)));
   const pictures = await laidPictures(unit, files, false);
@@ -89,6 +90,8 @@ function printSvg(
     ...unit.bleed.map((area, i) => paint(area, `bleed-${i}`)),
     ...unit.art.map((area) => paint(area, undefined)),
   ].join('');
+  const clip = unit.clip ? `<clipPath id="clip"><path d="${regionToPathData(unit.clip)}"/></clipPath>` : '';
+  const clipped = unit.clip ? ' clip-path="url(#clip)"' : '';
   const copies = sheet.places.map(
     ({ matrix }) => `<use href="#unit" transform="matrix(${matrix.join(' ')})"/>`,
   );
@@ -96,7 +99,7 @@ function printSvg(
   const square = sheet.code ? `<path d="${codePath(code, sheet.code)}"/>` : '';
   return page(
     sheet,
-    `<defs><g id="unit">${unitArt}</g></defs><rect width="100%" height="100%" fill="#fff"/>${copies.join('')}<path d="${marks}"/>${square}`,
+    `<defs>${clip}<g id="unit"${clipped}>${unitArt}</g></defs><rect width="100%" height="100%" fill="#fff"/>${copies.join('')}<path d="${marks}"/>${square}`,
   );
 }
 

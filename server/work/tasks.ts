@@ -209,16 +209,16 @@ async function fileOf(
   const index = printed?.sheets.findIndex(({ sheet }) => sheet.id === sheetId) ?? -1;
   if (!printed || index < 0) return undefined;
   const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print, files };
-  const { unit, sheets } = printed;
+  const { unit, sheet } = printed.sheets[index];
   switch (asked.as) {
     case 'pdf':
       return sheetPdf(of, asked.lines === 'yes');
     case 'png':
       return sheetPng(of, asked.dpi);
     case 'svg':
-      return Buffer.from(sheetSvg(unit, sheets[index].sheet));
+      return Buffer.from(sheetSvg(unit, sheet));
     case 'dxf':
-      return Buffer.from(sheetDxf(unit, sheets[index].sheet));
+      return Buffer.from(sheetDxf(unit, sheet));
     case 'plt':
       return sheetPlt(of);
   }

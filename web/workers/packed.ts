@@ -28,7 +28,7 @@ import type { ShownPicture } from '../../core/artwork/preparePiece';
 import type { ColourArea } from '../../core/print/bleed';
 import { codePath } from '../../core/print/code';
 import { reachOf } from '../../core/print/grownPicture';
-import type { PrintSheet } from '../../core/print/sheets';
+import type { PrintSheet, PrintUnit } from '../../core/print/sheets';
 import { sheetLabel } from '../../core/print/sheets';
 
 /** Rings one behind the other; `groups` ends an outermost outline with its holes, `rings` each ring. */
@@ -150,9 +150,8 @@ export interface PrintedView {
   readonly film: Film;
   readonly cutter: string;
   readonly edges: Printed['edges'];
-  /** One copy as it is printed, bleed first, and its lines. */
+  /** One copy as it is printed, bleed first. */
   readonly art: readonly PrintedArea[];
-  readonly lines: readonly Pick<LineView, 'kind' | 'closed' | 'points'>[];
   readonly sheets: readonly SheetView[];
 }
 
@@ -165,6 +164,11 @@ export interface PrintedArea {
 }
 
 export interface SheetView extends Omit<PrintSheet, 'code'>, CutView {
+  /** Of art in panels: which of them it shows, and where of the art that is, as SVG path data. */
+  readonly panel?: number;
+  readonly clip?: string;
+  /** What is cut at each of its places. */
+  readonly lines: readonly Pick<LineView, 'kind' | 'closed' | 'points'>[];
   /** What is printed on it beside its art, marks and code, as SVG path data. */
   readonly ink: string;
   /** White beneath marks and code, as SVG path data; empty: the film itself shows them up. */
@@ -280,6 +284,23 @@ export function packPlan(
 
 const partsOf = ({ placements }: Strip): readonly Part[] => [...new Set(placements.map(({ part }) => part))];
 
+/** Sheets that show the same share their lines. */
+const knownLines = new WeakMap<PrintUnit, SheetView['lines']>();
+function linesOf(unit: PrintUnit): SheetView['lines'] {
+  const known = knownLines.get(unit);
+  if (known) return known;
+  const around = unit.lines.flatMap(({ kind, region }) =>
+    region.map((points) => ({ kind, closed: true, points })),
+  );
+  const lines = [...around, ...unit.followed].map(({ kind, closed, points }) => ({
+    kind,
+    closed,
+    points: Float32Array.from(points),
+  }));
+  knownLines.set(unit, lines);
+  return lines;
+}
+
 const printedArea = ({ region, ...area }: ColourArea): PrintedArea => ({
   ...area,
   region: packRegion(region),
@@ -290,9 +311,6 @@ function printedView(
   { marks: { line }, patch }: PrintChoices,
   order: number,
 ): PrintedView {
-  const around = unit.lines.flatMap(({ kind, region }) =>
-    region.map((points) => ({ kind, closed: true, points })),
-  );
   return {
     film,
     cutter: cutter.id,
@@ -304,18 +322,15 @@ function printedView(
       })),
       ...unit.art.map(printedArea),
     ],
-    lines: [...around, ...unit.followed].map(({ kind, closed, points }) => ({
-      kind,
-      closed,
-      points: Float32Array.from(points),
-    })),
-    sheets: sheets.map(({ sheet: { code, ...sheet }, cut }, i) => {
+    sheets: sheets.map(({ sheet: { code, ...sheet }, unit: own, panel, cut }, i) => {
       const marks = regionToPathData(sheet.marks.flatMap((mark) => markShape(mark, line)));
       const says = sheetLabel(`#${order}`, i, sheets.length).code;
       const behind = needsPatch(film, patch) ? patchOn(sheet.marks, code, line) : [];
       return {
         ...cutView(cut),
         ...sheet,
+        lines: linesOf(own),
+        ...(own.clip && { panel, clip: regionToPathData(own.clip) }),
         ink: marks + (code ? codePath(says, code) : ''),
         patch: regionToPathData(behind),
       };

@@ -76,10 +76,15 @@ const isOwnReserve = computed(
 );
 /** Each panel once, with the films that have something on it. */
 const listed = computed(() => {
-  const numbers = new Map<number, { films: string[]; width: number; height: number; isPiece: boolean }>();
+  const numbers = new Map<
+    number,
+    { films: string[]; width: number; height: number; isPiece: boolean; isPrinted: boolean }
+  >();
   for (const { number, film, bounds, isPiece } of made.value?.panels ?? []) {
-    const known = numbers.get(number) ?? { films: [], width: 0, height: 0, isPiece };
+    const known = numbers.get(number) ?? { films: [], width: 0, height: 0, isPiece, isPrinted: true };
     known.films.push(film.name);
+    // a printed sheet is cut again under Print marks
+    known.isPrinted &&= film.id === store.plan?.printed?.film.id;
     known.width = Math.max(known.width, widthOf(bounds));
     known.height = Math.max(known.height, heightOf(bounds));
     numbers.set(number, known);
@@ -217,7 +222,7 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
         >
       </label>
       <button
-        v-if="store.canRecut"
+        v-if="store.canRecut && !panel.isPrinted"
         class="button small"
         :aria-label="`Cut ${panel.isPiece ? 'piece' : 'panel'} ${panel.number} again`"
         @click="emit('again', panel.number)"

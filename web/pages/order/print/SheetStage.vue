@@ -9,6 +9,7 @@ import StageHead from '../../../stage/StageHead.vue';
 import { useOrder } from '../../../stores/order';
 import { duration, useUnits } from '../../../stores/units';
 import { kindName } from '../artwork/kinds';
+import type { SheetView } from '../../../workers/packed';
 import type { SheetLook } from './drawSheet';
 import { sheetDrawer } from './drawSheet';
 import LineSwatch from '../LineSwatch.vue';
@@ -41,8 +42,16 @@ const pictures = usePictures(() => printed.value.art);
 const draw = computed(() => sheetDrawer(printed.value, sheet.value!, look.value, pictures));
 /** Kept free around the sheet for what stands beside it, px. */
 const ROOM = { top: 26, right: 34, bottom: 30, left: 34 };
-const kinds = computed(() => [...new Set(printed.value.lines.map(({ kind }) => kind))] as LineKind[]);
-const choices = computed(() => printed.value.sheets.map(({ id }, i) => ({ id, name: `Sheet ${i + 1}` })));
+const kinds = computed(() => [...new Set((sheet.value?.lines ?? []).map(({ kind }) => kind))] as LineKind[]);
+/** Of art in panels a sheet is called by its panel, where that is all of it. */
+function nameOf({ panel }: SheetView, i: number, all: readonly SheetView[]): string {
+  if (panel === undefined) return `Sheet ${i + 1}`;
+  const isOnly = all.filter((one) => one.panel === panel).length === 1;
+  return isOnly ? `Panel ${panel}` : `${i + 1} · panel ${panel}`;
+}
+const choices = computed(() =>
+  printed.value.sheets.map((one, i, all) => ({ id: one.id, name: nameOf(one, i, all) })),
+);
 const says = computed(() => {
   if (!sheet.value) return '';
   const { width, height, places, seconds } = sheet.value;

@@ -29,8 +29,13 @@ export const sheetDrawer = (printed: PrintedView, sheet: SheetView, look: SheetL
     for (const { matrix } of sheet.places) {
       context.save();
       context.transform(...(matrix as [number, number, number, number, number, number]));
-      if (look !== 'cut') for (const area of printed.art) yield* drawArea(context, area, scale, pictures);
-      if (look !== 'printed') yield* drawLines(context, printed.lines, scale, ground);
+      if (look !== 'cut') {
+        context.save();
+        if (sheet.clip) context.clip(new Path2D(sheet.clip));
+        for (const area of printed.art) yield* drawArea(context, area, scale, pictures);
+        context.restore();
+      }
+      if (look !== 'printed') yield* drawLines(context, sheet.lines, scale, ground);
       context.restore();
     }
     if (look === 'cut') return;
