@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
+import { Resvg } from '@resvg/resvg-js';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -70,11 +71,26 @@ describe('npm run plan -- art.svg --print', () => {
   });
 
   test('art that no sheet takes, and a line so far inside that nothing is left, keep it back', async () => {
-    const large = await print(BIRD, '--width', '900');
+    const large = await print(BIRD, '--width', '900', '--panels', 'never');
     expect([large.status, large.plan.sheets]).toEqual([1, []]);
     expect(large.says).toMatch(/stop: .* 9\d\d\.\d mm ×/);
+    const apart = await print(BIRD, '--width', '900');
+    const panels = (apart.plan.sheets as { panel: number }[]).map(({ panel }) => panel);
+    expect([apart.status, panels]).toEqual([0, panels.map((_, i) => i + 1)]);
+    expect(panels.length).toBeGreaterThan(3);
     const gone = await print(BIRD, '--width', '60', '--contour=-20');
     expect(gone.status).toBe(1);
     expect(gone.says).toContain('Nothing is left');
+  }, 60_000);
+
+  test('a picture is printed as it is, unless it is to be traced', async () => {
+    const png = join(dir, 'badge.png');
+    const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300"><linearGradient id="g"><stop stop-color="#2e6f7e"/><stop offset="1" stop-color="#b0202f"/></linearGradient><ellipse cx="200" cy="150" rx="180" ry="130" fill="url(#g)"/></svg>'; // prettier-ignore
+    writeFileSync(png, new Resvg(svg).render().asPng());
+    const { status, out } = await print(png, '--width', '60', '--bleed', '2');
+    expect(status).toBe(0);
+    expect(readFileSync(join(out, 'sheet-1.pdf'), 'latin1')).toContain('/Subtype /Image');
+    const traced = await print(png, '--width', '60', '--trace', 'alpha');
+    expect(readFileSync(join(traced.out, 'sheet-1.pdf'), 'latin1')).not.toContain('/Subtype /Image');
   }, 60_000);
 });

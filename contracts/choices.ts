@@ -137,6 +137,8 @@ export const wallPictureSchema = z.strictObject({
 const cutLine = z.strictObject({
   kind: z.enum(CUT_LINE_KINDS),
   around: z.array(colour).max(1000).nullable(),
+  layers: z.array(z.string().max(200)).max(200).optional(),
+  shapes: z.array(z.string().max(200)).max(5000).optional(),
   offset: z.number().min(-500).max(500),
   corners: z.enum(['round', 'mitre']),
   mitreLimit: z.number().min(1).max(20),

@@ -43,6 +43,23 @@ test('stickers on sheets: the line, its bleed, the marks and the sheet are chose
   await expect(page.locator('.finding')).toHaveCount(0);
   await expect(field(page, 'Bleed')).toHaveValue('2.0 mm');
 
+  // a line around single shapes: tapped on the sheet, in and out again
+  await page.getByRole('button', { name: 'kiss, 0.0 mm outside' }).click();
+  await page.getByRole('button', { name: 'Pick shapes on the sheet' }).click();
+  const ask = page.getByRole('group', { name: 'Shapes for cut line 1' });
+  await expect(ask).toContainText('Tap what cut line 1 goes around');
+  const bounds = (await page.getByLabel('Sheet 1 of 2').boundingBox())!;
+  const middle = [bounds.x + bounds.width * 0.31, bounds.y + bounds.height * 0.3] as const;
+  await page.mouse.click(...middle);
+  await expect(ask).toContainText('goes around 1 shape');
+  await settled(page);
+  await expect(page.getByRole('combobox', { name: 'Around what cut line 1 goes' })).toContainText('1 picked shape'); // prettier-ignore
+  await page.mouse.click(...middle);
+  await expect(ask).toContainText('Tap what cut line 1 goes around');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('combobox', { name: 'Around what cut line 1 goes' })).toContainText('all that is printed'); // prettier-ignore
+  await settled(page);
+
   // another line, further out: fewer lie on a sheet then
   await page.getByRole('button', { name: 'Add a cut line' }).click();
   await expect(page.getByRole('group', { name: /^Cut line/ })).toHaveCount(3);

@@ -41,6 +41,8 @@ export interface PreparedShape {
   readonly ref: string;
   /** Of typed text: `pieceId/line/word`. */
   readonly word?: string;
+  /** Name of the layer it lies on, where the file has layers. */
+  readonly layer?: string;
   readonly picture?: ShownPicture;
 }
 
@@ -299,10 +301,19 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
     const region = regionOf(shape, matrix, ref, rules, clipTo(shape));
     if (region.length === 0) return;
     const word = shape.word === undefined ? {} : { word: `${rules.id}/${shape.word}` };
+    const layer = shape.layer === undefined ? {} : { layer: shape.layer };
     const picture =
       shape.picture && rules.file ? { picture: { ...shape.picture, file: rules.file, matrix } } : {};
     if (kind === 'kiss')
-      shapes.push({ colour: shape.colour, region, bounds: regionBounds(region), ref, ...word, ...picture });
+      shapes.push({
+        colour: shape.colour,
+        region,
+        bounds: regionBounds(region),
+        ref,
+        ...word,
+        ...layer,
+        ...picture,
+      });
     else for (const points of region) add({ points, closed: true });
   });
   return { shapes, lines };

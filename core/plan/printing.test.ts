@@ -100,6 +100,34 @@ describe('what is printed', () => {
   });
 });
 
+describe('what a cut line goes around', () => {
+  const boxAround = (line: Partial<PrintChoices['lines'][number]>) => {
+    const { unit } = printedOf(choices({ lines: [{ ...USUAL_CUT_LINE, offset: 0, ...line }] }));
+    const { minX, minY, maxX, maxY } = regionBounds(unit.lines[0].region);
+    return [minX, minY, maxX, maxY].map((mm) => Math.round(mm));
+  };
+
+  test('is all that is printed, a colour, a layer, or shapes that were picked', () => {
+    expect(boxAround({})).toEqual([0, 0, 60, 40]);
+    expect(boxAround({ around: ['#e2a21b'] })).toEqual([20, 10, 40, 30]);
+    expect(boxAround({ shapes: ['p1/1'] })).toEqual([20, 10, 40, 30]);
+    expect(boxAround({ shapes: ['p1/0', 'p1/1'] })).toEqual([0, 0, 60, 40]);
+    const layered = { ...ART, shapes: ART.shapes.map((shape, i) => ({ ...shape, layer: ['Ground', 'Badge', 'Fold'][i] })) }; // prettier-ignore
+    const { printed } = createPlanner().plan(
+      new Map([[sourceKey(piece.source), layered]]),
+      choices({ lines: [{ ...USUAL_CUT_LINE, offset: 0, layers: ['Badge'] }] }),
+      DEMO_SHOP,
+    );
+    const [{ region }] = printed!.unit.lines;
+    expect(regionArea(region)).toBeCloseTo(400, 0);
+  });
+
+  test('what is not there any more is told as nothing left to cut', () => {
+    const lines = [{ ...USUAL_CUT_LINE, shapes: ['p1/99'] }];
+    expect(codes(choices({ lines }, { goes: [TEAL, '#e2a21b'] }))).toContain('no-cut-line');
+  });
+});
+
 describe('the cut of a sheet', () => {
   test('goes kind by kind over all of it, what goes through last and from inside out', () => {
     const lines = [

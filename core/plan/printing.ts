@@ -18,7 +18,7 @@ import type { Printer, PrintChoices, SheetEdges, SheetRoom } from '../print/choi
 import { evenEdges, USUAL_PRINTER, widerEdges } from '../print/choices';
 import { markFrame } from '../print/marks';
 import { panelUnit, printedLayer } from './printPanels';
-import type { PrintUnit } from '../print/sheets';
+import type { PaintedArea, PrintUnit } from '../print/sheets';
 import { layOnSheets, printUnit, roomForArt } from '../print/sheets';
 import type { Apart, panel } from '../panels/panel';
 import type { PanelRoom } from '../panels/room';
@@ -197,7 +197,7 @@ interface PrintedArt {
   /** What is seen of each colour and picture. */
   readonly seen: readonly ColourArea[];
   /** As it is painted. */
-  readonly areas: readonly ColourArea[];
+  readonly areas: readonly PaintedArea[];
   /** Lines among it that are cut. */
   readonly followed: readonly PreparedLine[];
 }
@@ -210,10 +210,11 @@ function paintedArt(
   folds: Folds,
 ): PrintedArt {
   const to = new Map(colours.map(({ colour, goesTo }) => [colour, goesTo]));
-  const areas = shapes.flatMap(({ colour: own, region, picture }): ColourArea[] => {
+  const areas = shapes.flatMap(({ colour: own, region, ref, layer, picture }): PaintedArea[] => {
     const colour = folded(own, folds);
     const where = to.get(colour);
-    if (where === 'print') return [{ colour, region, ...(picture && { picture }) }];
+    if (where === 'print')
+      return [{ colour, region, ref, ...(layer && { layer }), ...(picture && { picture }) }];
     return where === 'nothing' ? [{ colour: PAPER, region }] : [];
   });
   const seen = colours

@@ -10,8 +10,12 @@ export const CUT_LINE_KINDS = ['kiss', 'perforated', 'through'] as const;
 /** A line that is cut around printed art. */
 export interface CutLineChoices {
   readonly kind: LineKind & (typeof CUT_LINE_KINDS)[number];
-  /** Colours that it goes around; null: all that is printed. */
+  /** Colours that it goes around; null, and no layers and no shapes: all that is printed. */
   readonly around: readonly string[] | null;
+  /** Layers of the artwork that it goes around, by name. */
+  readonly layers?: readonly string[];
+  /** Single shapes that it goes around, `pieceId/shape`. */
+  readonly shapes?: readonly string[];
   /** mm outside the art; below 0 inside it */
   readonly offset: number;
   readonly corners: 'round' | 'mitre';

@@ -24,6 +24,13 @@ export interface CutOutline {
   readonly region: Region;
 }
 
+/** Something that is painted, and what a person knows it by. */
+export interface PaintedArea extends ColourArea {
+  /** `pieceId/shape` */
+  readonly ref?: string;
+  readonly layer?: string;
+}
+
 /** One copy of what is printed and cut. */
 export interface PrintUnit {
   /** As it is painted: what comes later lies on what came before. */
@@ -47,17 +54,19 @@ export interface PrintUnit {
  */
 export function printUnit(
   seen: readonly ColourArea[],
-  painted: readonly ColourArea[],
+  painted: readonly PaintedArea[],
   cutLines: readonly CutLineChoices[],
   bleed: number,
   followed: readonly PreparedLine[] = [],
 ): PrintUnit {
-  const around = ({ around: colours }: CutLineChoices): Region =>
-    weld(
-      seen
-        .filter(({ colour }) => colours === null || colours.includes(colour))
-        .flatMap(({ region }) => region),
+  const around = ({ around: colours, layers = [], shapes = [] }: CutLineChoices): Region => {
+    const isAll = colours === null && layers.length + shapes.length === 0;
+    const own = seen.filter(({ colour }) => isAll || colours?.includes(colour));
+    const picked = painted.filter(
+      ({ ref = '', layer }) => shapes.includes(ref) || (layer !== undefined && layers.includes(layer)),
     );
+    return weld([...own, ...picked].flatMap(({ region }) => region));
+  };
   const fromInside = [...cutLines].sort((a, b) => a.offset - b.offset);
   const lines = fromInside
     .map((line): CutOutline => ({ kind: line.kind, region: cutLineAround(around(line), line) }))

@@ -13,7 +13,9 @@ export const useStage = defineStore('stage', () => {
   const darkGround = useLocalStorage(DARK, false, ONE_OR_NOUGHT);
   /** The film of which pieces are being picked to be cut again. */
   const again = ref<string>();
+  /** The cut line, from 0, for which shapes are being picked on the sheet. */
+  const lineFor = ref<number>();
   /** Kinds of findings, by code, that have no pins on the sign. */
   const hiddenKinds = useLocalStorage<readonly string[]>('jam-pan-hidden-kinds', []);
-  return { showsHidden, darkGround, again, hiddenKinds };
+  return { showsHidden, darkGround, again, lineFor, hiddenKinds };
 });

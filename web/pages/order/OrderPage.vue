@@ -38,7 +38,7 @@ const help = ref(false);
 watch(
   () => Number(route.params.id),
   (id) => {
-    look.again = seams.picking = undefined;
+    look.again = look.lineFor = seams.picking = undefined;
     if (Number.isFinite(id) && route.name === 'order') void store.open(id);
   },
   { immediate: true },
@@ -60,7 +60,11 @@ watch(
   (picking) => picking && showWhole(),
 );
 /** What is picked for panels is picked while they are looked at. */
-watch(section, () => (seams.picking = undefined));
+watch(section, () => (look.lineFor = seams.picking = undefined));
+watch(
+  () => look.lineFor,
+  (line) => line !== undefined && (view.value = 'sheet'),
+);
 /** A view that has nothing to show any more gives way. */
 watch(
   () => isShown(view.value, store.plan),
@@ -118,9 +122,10 @@ function measure(): void {
 
 /** Leaves measuring, or the picking of pieces. */
 function leave(): boolean {
-  const was = art.measuring || look.again !== undefined || seams.picking !== undefined;
+  const picking = [look.again, look.lineFor, seams.picking].some((one) => one !== undefined);
+  const was = art.measuring || picking;
   if (art.measuring) art.measuring = false;
-  else look.again = seams.picking = undefined;
+  else look.again = look.lineFor = seams.picking = undefined;
   return was;
 }
 useOrderKeys({

@@ -10,13 +10,18 @@ import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
 import LengthRow from '../../../parts/LengthRow.vue';
 import NumberField from '../../../parts/NumberField.vue';
+import { useArtwork } from '../../../stores/artwork';
 import { useOrder } from '../../../stores/order';
+import { useStage } from '../../../stores/stage';
 import { useUnits } from '../../../stores/units';
 import { kindName } from '../artwork/kinds';
+import { count } from '../runCardSections';
 
 const { print } = defineProps<{ print: PrintChoices }>();
 const emit = defineEmits<{ change: [change: Partial<PrintChoices>] }>();
 const store = useOrder();
+const art = useArtwork();
+const stage = useStage();
 const units = useUnits();
 
 const KINDS = CUT_LINE_KINDS.map((value) => ({ value, label: kindName(value) }));
@@ -38,7 +43,10 @@ const dropFor = (holes: Holes): number | null => (holes === 'none' ? null : hole
 
 const change = (i: number, to: Partial<CutLineChoices>): void =>
   emit('change', { lines: print.lines.map((line, k) => (k === i ? { ...line, ...to } : line)) });
-const drop = (i: number): void => emit('change', { lines: print.lines.filter((_, k) => k !== i) });
+function drop(i: number): void {
+  stage.lineFor = undefined;
+  emit('change', { lines: print.lines.filter((_, k) => k !== i) });
+}
 /** Another one lies outside those that are there, and goes through the backing. */
 function add(): void {
   const outmost = print.lines.reduce((most, { offset }) => Math.max(most, offset), 0);
@@ -50,10 +58,25 @@ function add(): void {
 
 const EVERYTHING = '*';
 const printed = computed(() => store.plan!.colours.filter(({ goesTo }) => goesTo === 'print'));
-const AROUND = computed(() => [
+const LAYER = 'layer ';
+const PICKED = 'picked';
+const layers = computed(() => [...new Set(art.placed.flatMap((piece) => piece.layers))].slice(0, 40));
+const aroundOf = ({ around, layers: [layer] = [], shapes = [] }: CutLineChoices): string =>
+  shapes.length > 0 ? PICKED : layer === undefined ? (around?.[0] ?? EVERYTHING) : LAYER + layer;
+const aroundWhat = ({ shapes = [] }: CutLineChoices) => [
   { value: EVERYTHING, label: 'all that is printed' },
   ...printed.value.map(({ colour }) => ({ value: colour, label: `only ${colour}` })),
-]);
+  ...layers.value.map((layer) => ({ value: LAYER + layer, label: `layer ${layer}` })),
+  ...(shapes.length > 0 ? [{ value: PICKED, label: count(shapes.length, 'picked shape') }] : []),
+];
+function goAround(i: number, what: string): void {
+  const { layers: _layers, shapes: _shapes, ...line } = print.lines[i];
+  if (what === PICKED) return;
+  const isLayer = what.startsWith(LAYER);
+  const around = what === EVERYTHING || isLayer ? null : [what];
+  const now = { ...line, around, ...(isLayer && { layers: [what.slice(LAYER.length)] }) };
+  emit('change', { lines: print.lines.map((one, k) => (k === i ? now : one)) });
+}
 const nameOf = ({ kind, offset }: CutLineChoices): string =>
   `${kindName(kind)}, ${units.length(Math.abs(offset))} ${offset < 0 ? 'inside' : 'outside'}`;
 /** The one thing that most often spoils a sticker: no colour past the line. */
@@ -88,10 +111,17 @@ const lacksBleed = computed(() =>
       <ChoiceRow
         label="Around"
         :full-label="`Around what cut line ${i + 1} goes`"
-        :value="line.around?.[0] ?? EVERYTHING"
-        :options="AROUND"
-        @change="change(i, { around: $event === EVERYTHING ? null : [$event] })"
+        :value="aroundOf(line)"
+        :options="aroundWhat(line)"
+        @change="goAround(i, $event)"
       />
+      <button
+        class="button small pick"
+        :aria-pressed="stage.lineFor === i"
+        @click="stage.lineFor = stage.lineFor === i ? undefined : i"
+      >
+        Pick shapes on the sheet
+      </button>
       <ChoiceRow
         label="Corners"
         :full-label="`Corners of cut line ${i + 1}`"
@@ -203,7 +233,8 @@ const lacksBleed = computed(() =>
   background: none;
   border: 0;
 }
-.add {
+.add,
+.pick {
   justify-self: start;
 }
 .bleed {

@@ -7,6 +7,7 @@ import type { Bounds } from '../../../../core/geometry/bounds';
 import StageCanvas from '../../../stage/StageCanvas.vue';
 import StageHead from '../../../stage/StageHead.vue';
 import { useOrder } from '../../../stores/order';
+import { useStage } from '../../../stores/stage';
 import { duration, useUnits } from '../../../stores/units';
 import { kindName } from '../artwork/kinds';
 import type { SheetView } from '../../../workers/packed';
@@ -14,10 +15,13 @@ import type { SheetLook } from './drawSheet';
 import { sheetDrawer } from './drawSheet';
 import LineSwatch from '../LineSwatch.vue';
 import { usePictures } from './pictures';
+import PickForLine from './PickForLine.vue';
 import SheetMarks from './SheetMarks.vue';
 
 const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
 const store = useOrder();
+const stage = useStage();
+const pick = ref<InstanceType<typeof PickForLine>>();
 const units = useUnits();
 const printed = computed(() => store.plan!.printed!);
 const picked = ref<string>();
@@ -82,8 +86,16 @@ const says = computed(() => {
       :content="[sheet, look, pictures.size]"
       :room="ROOM"
       @point="emit('point', $event)"
+      @tap="(at, reach) => pick?.tap(at, reach)"
     >
       <SheetMarks :at="at" :sheet="sheet" />
+      <PickForLine
+        v-if="stage.lineFor !== undefined"
+        ref="pick"
+        :key="stage.lineFor"
+        :line="stage.lineFor"
+        :sheet="sheet"
+      />
     </StageCanvas>
     <p v-else class="none">No sheet can be laid out yet. See what is to be looked at on the left.</p>
     <div v-if="sheet" class="legend">
