@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
 import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
 import { PACKS } from '../core/layout/strip';
-import { CUT_LINE_KINDS, MOST_CUT_LINES, PATCHES } from '../core/print/choices';
+import { CUT_LINE_KINDS, SHEET_PACKS, MOST_CUT_LINES, PATCHES } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
 import { BORDERS, LEAST_STEP, MOST_LINES, MOST_STEP, WEED_LINE_WAYS } from '../core/layout/weedChoices';
 import type { Choices } from '../core/plan/choices';
@@ -154,6 +154,7 @@ const printSchema = z.strictObject({
   sheet: z.strictObject({ width: sheetSide, height: sheetSide }).nullable(),
   edge: z.number().min(0).max(500),
   spacing: z.number().min(0).max(1000),
+  pack: z.enum(SHEET_PACKS),
   spare: z.number().int().min(0).max(1000),
   marks: z.strictObject({
     kind: z.enum(MARK_KINDS),

@@ -124,6 +124,7 @@ export function printing(stage: MakeStage, parts: typeof panel) {
         spacing: print.spacing,
         turn: layout.turn,
         marks: print.marks,
+        pack: print.pack,
         before: planned.length,
       });
       append(found, findings);

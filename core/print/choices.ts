@@ -112,6 +112,9 @@ export interface Printer {
 /** Until the shop says otherwise. */
 export const USUAL_PRINTER: Printer = { name: 'Siskin', edge: 5, widest: 640, longest: 3000 };
 
+/** Ways that copies lie on a sheet. */
+export const SHEET_PACKS = ['rows', 'close'] as const;
+
 /** Colours that do not show on white film by themselves have a patch behind the marks. */
 export const PATCHES = ['when-needed', 'always', 'never'] as const;
 
@@ -129,6 +132,8 @@ export interface PrintChoices {
   readonly edge: number;
   /** mm between what is printed of two copies */
   readonly spacing: number;
+  /** How copies lie on a sheet: in rows, or by their outlines where that takes less. */
+  readonly pack: (typeof SHEET_PACKS)[number];
   /** Copies printed beyond those that are wanted. */
   readonly spare: number;
   readonly marks: PrintMarkChoices;
@@ -142,6 +147,7 @@ export const NO_PRINT_CHOICES: PrintChoices = {
   sheet: null,
   edge: USUAL_EDGE,
   spacing: 4,
+  pack: 'rows',
   spare: 0,
   marks: USUAL_MARKS,
   patch: 'when-needed',

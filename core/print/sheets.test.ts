@@ -2,14 +2,15 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Bounds } from '../geometry/bounds';
 import { boundsTouch, heightOf, joinBounds, outset, widthOf } from '../geometry/bounds';
-import { intersection, mapRegion, rectangle, regionArea, regionBounds, weld } from '../geometry/region';
+import { grow, intersection, mapRegion, rectangle, regionArea, regionBounds, weld } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
+import { random } from '../random';
 import { MARK_KINDS } from '../registration/readMarks';
 import type { PrintMarkChoices } from './choices';
 import { evenEdges, ISO_SHEETS, USUAL_CUT_LINE, USUAL_EDGE, USUAL_MARKS } from './choices';
 import type { PrintMark } from './marks';
 import { markShape, marksAround, patchOn } from './marks';
-import type { SheetChoices } from './sheets';
+import type { PrintUnit, SheetChoices } from './sheets';
 import { cutOnSheet, layOnSheets, printUnit, readSheetCode, sheetLabel } from './sheets';
 
 const sheet = (more: Partial<SheetChoices> = {}): SheetChoices => ({
@@ -54,6 +55,15 @@ describe('what is printed and cut of one copy', () => {
   });
 });
 
+/** A copy of which only the size is known. */
+const bare = (box: Bounds): PrintUnit => ({
+  art: [{ colour: '#b0202f', region: rectangle(box) }],
+  bleed: [],
+  lines: [],
+  followed: [],
+  box,
+});
+
 describe('copies on sheets', () => {
   const few = fc.record({
     width: fc.double({ min: 15, max: 150, noNaN: true }),
@@ -68,7 +78,7 @@ describe('copies on sheets', () => {
       fc.property(few, ({ width, height, copies, spacing, kind }) => {
         const box = { minX: 7, minY: -3, maxX: 7 + width, maxY: height - 3 };
         const marks = { ...USUAL_MARKS, kind };
-        const { sheets } = layOnSheets({ box }, sheet({ copies, spacing, marks }));
+        const { sheets } = layOnSheets(bare(box), sheet({ copies, spacing, marks }));
         const places = sheets.flatMap((one) => one.places);
         expect(places.map(({ copy }) => copy)).toEqual(Array.from({ length: copies }, (_, i) => i));
         for (const { places: own, art, marks: its } of sheets) {
@@ -91,17 +101,56 @@ describe('copies on sheets', () => {
       { seed: 13, numRuns: 50 },
     ));
 
+  test('close together they take fewer sheets than rows where their shape lets them, and keep apart', () => {
+    const next = random(11);
+    let [inRows, together] = [0, 0];
+    for (let k = 0; k < 6; k++) {
+      // a triangle, two of which make a box
+      const [w, h] = [30 + 40 * next(), 30 + 40 * next()];
+      const unit = printUnit(
+        [{ colour: '#b0202f', region: [Float64Array.of(0, 0, w, h, 0, h)] }],
+        [],
+        [{ ...USUAL_CUT_LINE, offset: 1 }],
+        0,
+      );
+      const asked = sheet({ copies: 150, spacing: 2 });
+      const [rows, close] = [layOnSheets(unit, asked).sheets, layOnSheets(unit, { ...asked, pack: 'close' }).sheets]; // prettier-ignore
+      expect(close.length).toBeLessThanOrEqual(rows.length);
+      inRows += rows.length;
+      together += close.length;
+      expect(close.flatMap(({ places }) => places.map(({ copy }) => copy))).toEqual(Array.from({ length: 150 }, (_, i) => i)); // prettier-ignore
+      for (const { places, art, marks } of close) {
+        // grown by a hair less than half of what is between them, none lies on another
+        const grown = places.map(({ matrix }) => grow(mapRegion(unit.lines[0].region, matrix), 0.99));
+        const sum = grown.reduce((all, region) => all + regionArea(region), 0);
+        expect(regionArea(weld(grown.flat()))).toBeCloseTo(sum, 2);
+        const all = [art, ...shapesOf(marks, USUAL_MARKS)].reduce(joinBounds);
+        expect(all.minX).toBeGreaterThanOrEqual(USUAL_EDGE - GRID);
+        expect(all.maxX).toBeLessThanOrEqual(420 - USUAL_EDGE + GRID);
+        expect(all.minY).toBeGreaterThanOrEqual(USUAL_EDGE - GRID);
+        expect(all.maxY).toBeLessThanOrEqual(297 - USUAL_EDGE + GRID);
+      }
+    }
+    expect(together).toBeLessThan(0.85 * inRows);
+  });
+
+  test('what lies as well in rows lies in rows', () => {
+    const box = { minX: 0, minY: 0, maxX: 100, maxY: 60 };
+    const asked = sheet({ copies: 20 });
+    expect(layOnSheets(bare(box), { ...asked, pack: 'close' })).toEqual(layOnSheets(bare(box), asked));
+  });
+
   test('lie the way round of which more go on a sheet', () => {
     const box = { minX: 0, minY: 0, maxX: 100, maxY: 60 };
     // 338.2 × 215.2 mm are left: three by three as drawn, five by two turned
-    const { sheets } = layOnSheets({ box }, sheet({ copies: 20 }));
+    const { sheets } = layOnSheets(bare(box), sheet({ copies: 20 }));
     expect(sheets.map(({ places }) => places.length)).toEqual([10, 10]);
     expect(widthOf(sheets[0].places[0].box)).toBe(60);
   });
 
   test('art that no sheet takes is told with its size and what there is', () => {
     const box = { minX: 0, minY: 0, maxX: 500, maxY: 60 };
-    const { sheets, findings } = layOnSheets({ box }, sheet());
+    const { sheets, findings } = layOnSheets(bare(box), sheet());
     expect(sheets).toEqual([]);
     expect(findings).toMatchObject([{ code: 'larger-than-sheet', severity: 'stop', measured: 500 }]);
   });

@@ -8,7 +8,7 @@ import type { Matrix } from '../geometry/matrix';
 import { mapped, multiply, translation } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
 import type { Region } from '../geometry/region';
-import { mapRegion, regionBounds, weld } from '../geometry/region';
+import { mapRegion, PLAIN_STROKE, regionBounds, strokeOutline, weld } from '../geometry/region';
 import { formatLength } from '../units/length';
 import type { ColourArea } from './bleed';
 import { bleedOf } from './bleed';
@@ -16,6 +16,7 @@ import type { CutLineChoices, PrintMarkChoices, SheetRoom } from './choices';
 import { TIGHT } from './choices';
 import { cutLineAround } from './cutLine';
 import type { PrintMark } from './marks';
+import { packClose } from './packClose';
 import { beyondMark, markFrame, marksAround, markShape, roomForMarks } from './marks';
 
 /** A line that is cut, as the area inside it. */
@@ -89,6 +90,8 @@ export interface SheetChoices {
   readonly spacing: number;
   readonly turn: 'as-drawn' | 'turned' | 'shorter';
   readonly marks: PrintMarkChoices;
+  /** Missing: in rows. */
+  readonly pack?: 'rows' | 'close';
   /** Sheets that come before it. */
   readonly before?: number;
 }
@@ -134,13 +137,74 @@ export function roomForArt({ room, marks }: Pick<SheetChoices, 'room' | 'marks'>
   };
 }
 
-/** Copies on as many sheets as they need, in rows, whichever way round takes fewer; or why none fits. */
+/**
+ * Copies on as many sheets as they need, in rows, whichever way round takes fewer, or close together where that takes less; or
+ * why none fits.
+ */
 export function layOnSheets(
-  { box }: Pick<PrintUnit, 'box'>,
+  unit: PrintUnit,
   choices: SheetChoices,
 ): { readonly sheets: readonly PrintSheet[]; readonly findings: readonly Finding[] } {
-  const { copies, spacing, turn } = choices;
   const free = roomForArt(choices);
+  const rows = inRows(unit.box, free, choices);
+  const close =
+    choices.pack === 'close'
+      ? packClose(shapeOf(unit), free, { ...choices, turns: TURNS[choices.turn] })
+      : [];
+  const laid = takesLess(close, rows) ? close : rows;
+  if (laid.length === 0) return { sheets: [], findings: [tooLarge(unit.box, widthOf(free), heightOf(free))] };
+  const sheets = laid.map((places, k) =>
+    sheetOf(k, centred(places, free, choices.room.isRoll === true), choices),
+  );
+  return { sheets, findings: sheets.some(({ code }) => !code) ? [noCode] : [] };
+}
+
+/** mm that a line without a width of its own takes. */
+const LINE_WIDTH = 0.5;
+const TURNS: Readonly<Record<SheetChoices['turn'], readonly number[]>> = {
+  'as-drawn': [0, 180],
+  turned: [90, 270],
+  shorter: [0, 90, 180, 270],
+};
+
+/** All that is printed and cut of one copy. */
+function shapeOf({ art, bleed, lines, followed, clip }: PrintUnit): Region {
+  if (clip) return clip;
+  const areas = [...art, ...bleed, ...lines].flatMap(({ region }) => region);
+  return weld([...areas, ...strokeOutline(followed, LINE_WIDTH, PLAIN_STROKE)]);
+}
+
+/** Places moved together, so that all of them lie in the middle of a room, or at its beginning. */
+function centred(places: readonly SheetPlace[], free: Bounds, isRoll: boolean): SheetPlace[] {
+  const all = places.map(({ box }) => box).reduce(joinBounds);
+  const dx = isRoll ? free.minX - all.minX : (free.minX + free.maxX - all.minX - all.maxX) / 2;
+  const dy = (free.minY + free.maxY - all.minY - all.maxY) / 2;
+  return places.map(({ copy, matrix, box: { minX, minY, maxX, maxY } }) => ({
+    copy,
+    matrix: multiply(translation(dx, dy), matrix),
+    box: { minX: minX + dx, minY: minY + dy, maxX: maxX + dx, maxY: maxY + dy },
+  }));
+}
+
+type Laid = readonly (readonly SheetPlace[])[];
+
+/** Fewer sheets, or as many and less of the last. */
+function takesLess(a: Laid, b: Laid): boolean {
+  if (a.length === 0 || b.length === 0) return b.length === 0;
+  const along = (laid: Laid): number =>
+    widthOf(
+      laid
+        .at(-1)!
+        .map(({ box }) => box)
+        .reduce(joinBounds),
+    );
+  return a.length < b.length || (a.length === b.length && along(a) < along(b) - ROUNDING);
+}
+
+/** Sizes that fit to a hair do fit, mm. */
+const ROUNDING = 1e-6;
+
+function inRows(box: Bounds, free: Bounds, { copies, spacing, turn, room }: SheetChoices): Laid {
   const ways = [false, true].map((turned) => {
     const [w, h] = turned ? [heightOf(box), widthOf(box)] : [widthOf(box), heightOf(box)];
     const fit = (all: number, one: number): number =>
@@ -149,54 +213,34 @@ export function layOnSheets(
   });
   const [asDrawn, turned] = ways.map((way) => way.columns * way.rows);
   const isTurned = turn === 'turned' || (turn === 'shorter' && turned > asDrawn);
-  const way = ways[Number(isTurned)];
-  const each = way.columns * way.rows;
-  if (each === 0) return { sheets: [], findings: [tooLarge(box, widthOf(free), heightOf(free))] };
-  const sheets = Array.from({ length: Math.ceil(copies / each) }, (_, k) =>
-    sheetOf(k, Math.min(each, copies - k * each), way, box, free, choices, k * each),
-  );
-  return { sheets, findings: sheets.some(({ code }) => !code) ? [noCode] : [] };
-}
-
-/** Sizes that fit to a hair do fit, mm. */
-const ROUNDING = 1e-6;
-
-interface Way {
-  readonly turned: boolean;
-  readonly w: number;
-  readonly h: number;
-  readonly columns: number;
-  readonly rows: number;
+  const { w, h, columns: most, rows } = ways[Number(isTurned)];
+  const each = most * rows;
+  if (each === 0) return [];
+  const toCorner = isTurned
+    ? multiply([0, 1, -1, 0, box.maxY - box.minY, 0], translation(-box.minX, -box.minY))
+    : translation(-box.minX, -box.minY);
+  return Array.from({ length: Math.ceil(copies / each) }, (_, k) => {
+    const count = Math.min(each, copies - k * each);
+    // of a roll no more length is taken than its rows need
+    const columns = room.isRoll ? Math.min(most, Math.ceil(count / rows)) : most;
+    return Array.from({ length: count }, (__, i): SheetPlace => {
+      const [x, y] = [(i % columns) * (w + spacing), Math.floor(i / columns) * (h + spacing)];
+      const cell = { minX: x, minY: y, maxX: x + w, maxY: y + h };
+      return { copy: k * each + i, matrix: multiply(translation(x, y), toCorner), box: cell };
+    });
+  });
 }
 
 function sheetOf(
   k: number,
-  count: number,
-  { turned, w, h, columns: most, rows }: Way,
-  box: Bounds,
-  free: Bounds,
-  { room, spacing, marks: how, before: sheets = 0 }: SheetChoices,
-  before: number,
+  places: readonly SheetPlace[],
+  { room, marks: how, before = 0 }: SheetChoices,
 ): PrintSheet {
-  // of a roll no more length is taken than its rows need
-  const columns = room.isRoll ? Math.min(most, Math.ceil(count / rows)) : most;
-  const [across, down] = [Math.min(columns, count), Math.ceil(count / columns)];
-  const [width, height] = [across * (w + spacing) - spacing, down * (h + spacing) - spacing];
-  const left = room.isRoll ? free.minX : (free.minX + free.maxX - width) / 2;
-  const top = (free.minY + free.maxY - height) / 2;
-  const toCorner = turned
-    ? multiply([0, 1, -1, 0, box.maxY - box.minY, 0], translation(-box.minX, -box.minY))
-    : translation(-box.minX, -box.minY);
-  const places = Array.from({ length: count }, (_, i): SheetPlace => {
-    const [x, y] = [left + (i % columns) * (w + spacing), top + Math.floor(i / columns) * (h + spacing)];
-    const cell = { minX: x, minY: y, maxX: x + w, maxY: y + h };
-    return { copy: before + i, matrix: multiply(translation(x, y), toCorner), box: cell };
-  });
-  const art = { minX: left, minY: top, maxX: left + width, maxY: top + height };
+  const art = places.map(({ box }) => box).reduce(joinBounds);
   const marks = marksAround(art, how);
   const end = markFrame(art, how).maxX + beyondMark(how) + room.edges.right;
   return {
-    id: `sheet-${sheets + k + 1}`,
+    id: `sheet-${before + k + 1}`,
     width: room.isRoll ? Math.min(room.width, end) : room.width,
     height: room.height,
     places,

@@ -47,6 +47,10 @@ function pickSheet(value: string): void {
   const size = sizes.value.find((one) => key(one) === value);
   emit('change', { sheet: size ? { width: size.width, height: size.height } : null });
 }
+const PACKS = [
+  { value: 'rows', label: 'in rows' },
+  { value: 'close', label: 'close together' },
+] as const;
 const printer = computed(() => store.shop!.printer);
 /** What the shop says of its printer: name, words, and the most, mm. */
 const PRINTER = [
@@ -95,6 +99,13 @@ const first = computed(() => store.plan!.printed?.sheets[0]);
     :value="print.edge"
     :max="500"
     @change="emit('change', { edge: $event })"
+  />
+  <ChoiceRow
+    label="Copies lie"
+    full-label="How copies lie on the sheet"
+    :value="print.pack"
+    :options="PACKS"
+    @change="emit('change', { pack: $event })"
   />
   <LengthRow
     label="Between prints"
