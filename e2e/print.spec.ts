@@ -9,8 +9,10 @@ import { choose, expect, saved, section, settled, test } from './shop';
 const stickers = async (page: Page): Promise<void> => {
   await page.goto('/orders');
   await page.getByRole('link', { name: /Ice-cream stickers/ }).first().click(); // prettier-ignore
-  await section(page, 'Print marks').click();
+  // once it is planned, sections stay where they are
+  await expect(section(page, 'Print marks')).toContainText('sheet');
   await settled(page);
+  await section(page, 'Print marks').click();
 };
 const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
 async function type(page: Page, name: string, text: string): Promise<void> {

@@ -43,21 +43,22 @@ export function packClose(
   const outline = outlineOf(shape, box, spacing + 2 * squareOf(room.across));
   // more than there is area for never lie on one sheet
   const most = Math.ceil((widthOf(free) * room.across) / Math.max(1, regionArea(shape)));
-  const sheets: ClosePlace[][] = [];
-  for (let before = 0; before < copies;) {
-    const bodies = Array.from({ length: Math.min(most, copies - before) }, (): Body => ({
-      outline,
-      turns,
-      isPinned: false,
-    }));
-    const lying = fill(bodies, room, widthOf(free)).filter((one) => one !== undefined);
-    if (lying.length === 0) return [];
-    const first = before;
-    sheets.push(lying.map((one, i) => placeOf(one, first + i)));
-    before += lying.length;
-  }
-  return sheets;
+  const bodies = Array.from({ length: Math.min(most, copies) }, (): Body => ({
+    outline,
+    turns,
+    isPinned: false,
+  }));
+  // copies are all alike: what lies on one sheet lies so on the next, from its beginning on
+  const lying = fill(bodies, room, widthOf(free)).filter((one) => one !== undefined);
+  if (lying.length === 0) return [];
+  lying.sort((a, b) => endOf(a) - endOf(b));
+  return Array.from({ length: Math.ceil(copies / lying.length) }, (_, k) =>
+    lying.slice(0, copies - k * lying.length).map((one, i) => placeOf(one, k * lying.length + i)),
+  );
 
+  function endOf({ turn, x }: Lying): number {
+    return x + turnedBox(outline, cosOf(turn), sinOf(turn)).maxX;
+  }
   function placeOf({ turn: degrees, x, y }: Lying, copy: number): ClosePlace {
     const [c, s] = [cosOf(degrees), sinOf(degrees)];
     const to: Matrix = [c, s, -s, c, free.minX + x, free.minY + y];

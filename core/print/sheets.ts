@@ -147,11 +147,11 @@ export function layOnSheets(
 ): { readonly sheets: readonly PrintSheet[]; readonly findings: readonly Finding[] } {
   const free = roomForArt(choices);
   const rows = inRows(unit.box, free, choices);
-  const close =
-    choices.pack === 'close'
-      ? packClose(shapeOf(unit), free, { ...choices, turns: TURNS[choices.turn] })
-      : [];
-  const laid = takesLess(close, rows) ? close : rows;
+  const shape = choices.pack === 'close' ? shapeOf(unit) : [];
+  const ways = choices.pack === 'close' ? TURNS[choices.turn] : [];
+  const laid = ways
+    .map((turns): Laid => packClose(shape, free, { ...choices, turns }))
+    .reduce((best, close) => (takesLess(close, best) ? close : best), rows);
   if (laid.length === 0) return { sheets: [], findings: [tooLarge(unit.box, widthOf(free), heightOf(free))] };
   const sheets = laid.map((places, k) =>
     sheetOf(k, centred(places, free, choices.room.isRoll === true), choices),
@@ -161,10 +161,15 @@ export function layOnSheets(
 
 /** mm that a line without a width of its own takes. */
 const LINE_WIDTH = 0.5;
-const TURNS: Readonly<Record<SheetChoices['turn'], readonly number[]>> = {
-  'as-drawn': [0, 180],
-  turned: [90, 270],
-  shorter: [0, 90, 180, 270],
+/** Ways that copies may be turned when they lie close together: each is tried. */
+const TURNS: Readonly<Record<SheetChoices['turn'], readonly (readonly number[])[]>> = {
+  'as-drawn': [[0, 180]],
+  turned: [[90, 270]],
+  shorter: [
+    [0, 180],
+    [90, 270],
+    [0, 90, 180, 270],
+  ],
 };
 
 /** All that is printed and cut of one copy. */

@@ -233,6 +233,10 @@ const lacksBleed = computed(() =>
   background: none;
   border: 0;
 }
+.pick[aria-pressed='true'] {
+  background: var(--damson-soft);
+  border-color: var(--damson);
+}
 .add,
 .pick {
   justify-self: start;
