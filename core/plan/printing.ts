@@ -18,7 +18,7 @@ import type { Printer, PrintChoices, SheetEdges, SheetRoom } from '../print/choi
 import { evenEdges, USUAL_PRINTER, widerEdges } from '../print/choices';
 import { markFrame } from '../print/marks';
 import { panelUnit, printedLayer } from './printPanels';
-import type { PaintedArea, PrintUnit } from '../print/sheets';
+import type { PaintedArea, PrintSheet, PrintUnit } from '../print/sheets';
 import { layOnSheets, printUnit, roomForArt } from '../print/sheets';
 import type { Apart, panel } from '../panels/panel';
 import type { PanelRoom } from '../panels/room';
@@ -32,8 +32,9 @@ import type { Choices } from './choices';
 import type { FilmToCut } from './filmsToCut';
 import { bedOf, cutterNamed, machineOf } from './filmsToCut';
 import { NO_GUESTS } from './guests';
-import type { PlannedSheet, Printed, PrintPlan } from './planned';
+import type { PlannedCut, PlannedSheet, Printed, PrintPlan } from './planned';
 import { NOTHING_PRINTED } from './planned';
+import type { FilmRecipes } from './recipes';
 import { noRecipe, recipesFor } from './recipes';
 import { sheetFindings } from './sheetFindings';
 import { ontoStrip, sheetStrip } from './sheetStrip';
@@ -97,60 +98,65 @@ export function printing(stage: MakeStage, parts: typeof panel) {
     return { unit, film, cutter, printer, edges, room, apart };
   };
 
+  /** What lies on sheets of its own: all of it, or each panel. */
+  const piecesOf = ({ unit, apart: whole }: ToPrint, apart: Apart | undefined, bleed: number) => {
+    if (!whole || !apart) return { pieces: [{ unit, panel: undefined }], panels: [], findings: [] };
+    const { panels, findings } = parts(whole.layer, withoutNumbers(apart));
+    const pieces = panels
+      .filter(({ isCut }) => isCut)
+      .map((part) => ({ unit: panelUnits(unit, part, bleed), panel: part.cell.number }));
+    return { pieces, panels, findings };
+  };
+
+  const cutOn = (
+    unit: PrintUnit,
+    sheet: PrintSheet,
+    { film, cutter }: ToPrint,
+    marks: PrintChoices['marks'],
+    { kinds, ...recipes }: FilmRecipes,
+  ): PlannedCut => {
+    const strip = strips(unit, sheet, film, { widest: cutter.widest, margins: cutter.margins });
+    const { art } = sheet;
+    // in the waste, half way from the art to its marks
+    const between: Spot = [art.minX, (art.minY + markFrame(art, marks).minY) / 2];
+    const program = programs(strip, kinds, machineOf(cutter), ontoStrip(cutter)(between));
+    return { strip, cutter, ...recipes, program };
+  };
+
   /** @param apart how it is taken apart; undefined: it is not */
-  const lay = (
-    { unit, film, cutter, printer, edges, room, apart: whole }: ToPrint,
-    apart: Apart | undefined,
-    choices: Choices,
-    shop: Shop,
-  ): PrintPlan => {
+  const lay = (toPrint: ToPrint, apart: Apart | undefined, choices: Choices, shop: Shop): PrintPlan => {
+    const { unit, film, cutter, edges, room } = toPrint;
     const { print, layout } = choices;
-    const has = recipesFor(shop, cutter, film, choices.cut);
-    if (!has) return none(noRecipe(film, cutter));
-    const { kinds, ...recipes } = has;
-    const bed = { widest: cutter.widest, margins: cutter.margins };
-    const split = whole && apart ? parts(whole.layer, withoutNumbers(apart)) : undefined;
-    const pieces = split
-      ? split.panels
-          .filter(({ isCut }) => isCut)
-          .map((part) => ({ panel: part.cell.number, unit: panelUnits(unit, part, print.bleed) }))
-      : [{ panel: undefined, unit }];
-    const planned: PlannedSheet[] = [];
-    const found: Finding[] = [...(split?.findings ?? [])];
-    for (const { panel: number, unit: own } of pieces) {
-      const { sheets, findings } = laid(own, {
-        room,
-        copies: layout.copies + print.spare,
-        spacing: print.spacing,
-        turn: layout.turn,
-        marks: print.marks,
-        pack: print.pack,
-        before: planned.length,
-      });
-      append(found, findings);
-      for (const sheet of sheets) {
-        const strip = strips(own, sheet, film, bed);
-        const { art } = sheet;
-        // in the waste, half way from the art to its marks
-        const between: Spot = [art.minX, (art.minY + markFrame(art, print.marks).minY) / 2];
-        const program = programs(strip, kinds, machineOf(cutter), ontoStrip(cutter)(between));
-        planned.push({ sheet, unit: own, panel: number, cut: { strip, cutter, ...recipes, program } });
-      }
+    const recipes = recipesFor(shop, cutter, film, choices.cut);
+    if (!recipes) return none(noRecipe(film, cutter));
+    const { pieces, panels, findings } = piecesOf(toPrint, apart, print.bleed);
+    const { spacing, marks, pack } = print;
+    const how = { room, copies: layout.copies + print.spare, spacing, turn: layout.turn, marks, pack };
+    const sheets: PlannedSheet[] = [];
+    const found: Finding[] = [...findings];
+    for (const piece of pieces) {
+      const made = laid(piece.unit, { ...how, before: sheets.length });
+      append(found, made.findings);
+      const own = made.sheets.map((sheet) => ({
+        ...piece,
+        sheet,
+        cut: cutOn(piece.unit, sheet, toPrint, marks, recipes),
+      }));
+      append(sheets, own);
     }
-    const laidOut = planned.map(({ cut }) => cut.strip);
+    const laidOut = sheets.map(({ cut }) => cut.strip);
     const all = [
       ...saidOnce(found),
       ...sheetFindings(
         unit,
-        planned.map(({ sheet }) => sheet),
+        sheets.map(({ sheet }) => sheet),
         print,
-        { film, printer, cutter, edges, room },
+        toPrint,
       ),
       ...toolFindings(film, laidOut, bedOf(cutter)),
       ...shortFindings(film, laidOut),
     ];
-    const printed = { unit, film, cutter, edges, sheets: planned };
-    return { printed, panels: split?.panels ?? [], findings: from('print', all) };
+    return { printed: { unit, film, cutter, edges, sheets }, panels, findings: from('print', all) };
   };
   return { ready, lay };
 }

@@ -55,10 +55,10 @@ const noLine = (wasAsked: boolean): Finding => ({
   code: 'no-cut-line',
   severity: 'stop',
   message: wasAsked
-    ? 'Nothing is left of the art so far inside its edge, so there is no line to cut.'
+    ? 'Nothing is left of what the cut lines go around, or nothing so far inside its edge: there is no line to cut.'
     : 'No line is cut around what is printed.',
   waysOut: wasAsked
-    ? ['Let the line lie less far inside']
+    ? ['Let the line lie less far inside', 'Let it go around something else under Print marks']
     : ['Add a cut line under Print marks', 'Draw the line in the file and give its colour a line kind'],
 });
 

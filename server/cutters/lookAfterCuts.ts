@@ -1,4 +1,4 @@
-import { and, eq, inArray, lt, notExists, or, sql } from 'drizzle-orm';
+import { and, eq, gt, inArray, lt, notExists, or, sql } from 'drizzle-orm';
 import { cuts, leases } from '../db/schema';
 import { promoteNext } from '../services/cuts';
 import type { Services } from './settle';
@@ -31,7 +31,12 @@ async function stopForsaken(services: Services): Promise<void> {
     );
   const waitedLong = lt(cuts.movedAt, sql`now() - make_interval(secs => ${UNHEARD_SECONDS})`);
   const isForsaken = and(
-    or(inArray(cuts.state, ['cutting', 'stopping']), and(eq(cuts.state, 'checking'), waitedLong)),
+    or(
+      eq(cuts.state, 'cutting'),
+      and(eq(cuts.state, 'stopping'), gt(cuts.linesSent, 0)),
+      // stopped before anybody took it up: whoever does says so
+      and(inArray(cuts.state, ['checking', 'stopping']), waitedLong),
+    ),
     notExists(alive),
   );
   for (const cut of await db.select().from(cuts).where(isForsaken)) {

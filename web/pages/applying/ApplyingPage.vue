@@ -51,7 +51,10 @@ const line = computed(() => Math.max(sheet.value!.width, sheet.value!.height) / 
           <p v-if="sheet.marks">{{ sheet.marks }}</p>
         </div>
       </section>
-      <p v-if="sheet.steps.length === 0">No film is cut in this order yet.</p>
+      <p v-if="sheet.steps.length === 0">
+        Nothing in this order is cut from film and put up layer by layer. What is printed lies on its sheets:
+        see Print marks.
+      </p>
       <ol>
         <li
           v-for="(step, i) in sheet.steps"

@@ -67,6 +67,13 @@ const sentence = computed(() =>
   ),
 );
 
+/** A sheet waits here, or might be brought to an idle machine that reads its marks. */
+const takesSheets = computed(() =>
+  now.value
+    ? machines.cuts.some((cut) => cut.cutterId === cutterId.value && cut.sheet !== null)
+    : cutter.value?.sensor !== undefined,
+);
+
 /** Reading a sheet's marks takes a while too. */
 const canStop = ({ state, sheet }: Cut): boolean =>
   state === 'cutting' || state === 'stopping' || (state === 'checking' && sheet !== null);
@@ -116,7 +123,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         <a v-if="own.panel" :href="own.panel" target="_blank" rel="noopener">Front panel</a>
       </p>
       <CutSteps :steps="steps" :now="now?.id" />
-      <SheetCode v-if="cutter?.sensor || now?.sheet" :cutter="cutterId" @problem="problem = $event" />
+      <SheetCode v-if="takesSheets" :cutter="cutterId" @problem="problem = $event" />
       <p v-if="behind" class="soft">
         {{ behind === 1 ? '1 more cut waits' : `${behind} more cuts wait` }} behind this order.
       </p>

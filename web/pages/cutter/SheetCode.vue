@@ -48,6 +48,9 @@ label {
 input {
   width: 100%;
   height: 40px;
+  color: var(--ink);
+  background: var(--card);
+  border-color: var(--rule);
 }
 .soft {
   color: var(--ink-soft);
