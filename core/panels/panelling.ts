@@ -32,6 +32,8 @@ import { cellsOf, framed } from './split';
 interface Roomed {
   readonly layer: FilmLayer;
   readonly room: PanelRoom;
+  /** Whether it goes in one; missing: as its box tells. */
+  readonly fits?: boolean;
 }
 
 /** Films that are taken apart: by hand and by number all of them, otherwise those that fit neither way. */
@@ -41,7 +43,7 @@ export function takenApart<T extends Roomed>(
 ): readonly T[] {
   if (way === 'never') return [];
   if (way === 'by-hand' || way === 'grid') return films;
-  return films.filter(({ layer, room }) => !boxFits(layer.bounds, keptRoom(room)));
+  return films.filter(({ layer, room, fits }) => !(fits ?? boxFits(layer.bounds, keptRoom(room))));
 }
 
 /** What belongs together of films that are taken apart, in the room of the narrowest. */

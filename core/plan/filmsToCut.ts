@@ -42,7 +42,13 @@ export interface FilmToCut {
   /** What other orders have on it. */
   readonly guests: GuestArt;
 }
-export const layersAndRooms = (films: readonly (FilmToCut & { readonly room: PanelRoom })[]) =>
+/** A film that may be taken apart. */
+export interface RoomedFilm extends FilmToCut {
+  readonly room: PanelRoom;
+  /** Whether it goes in one; missing: as its box tells. */
+  readonly fits?: boolean;
+}
+export const layersAndRooms = (films: readonly RoomedFilm[]) =>
   [films.map(({ layer }) => layer), films.map(({ room }) => room)] as const;
 
 export function filmsToCut(
@@ -63,8 +69,7 @@ export function filmsToCut(
   });
 }
 
-export const hasRoom = (film: FilmToCut): film is FilmToCut & { readonly room: PanelRoom } =>
-  film.room !== undefined;
+export const hasRoom = (film: FilmToCut): film is RoomedFilm => film.room !== undefined;
 
 /** Films that are not cut with this order, and with which they are. */
 export const filmsAway = (separation: Separation, { sharing = NO_SHARING }: Shop): Finding[] =>
@@ -85,7 +90,7 @@ const cutWith = ({ id, name }: Film, host: OrderName): Finding => ({
 
 /** Films that are taken apart into panels. */
 export interface TakenApart {
-  readonly apart: readonly (FilmToCut & { readonly room: PanelRoom })[];
+  readonly apart: readonly RoomedFilm[];
   /** Undefined: none is. */
   readonly seams: Panelling | undefined;
 }

@@ -118,7 +118,7 @@ export interface Chain {
   readonly letters: typeof typedLetters;
   readonly offer: ReturnType<typeof panellingBy>['offer'];
   readonly ink: typeof inkSamples;
-  readonly toPrint: ReturnType<typeof printing>['ready'];
+  readonly ready: ReturnType<typeof printing>['ready'];
 }
 
 /** No order has more copies. */
@@ -134,7 +134,7 @@ export function offersBy({
   letters,
   offer,
   ink,
-  toPrint,
+  ready,
 }: Chain): Offers {
   /** Films on their way to a cutter; undefined: there is none. */
   const onTheWay = (...[artworks, choices, shop]: Asked) => {
@@ -186,9 +186,8 @@ export function offersBy({
     *seams(artworks, choices, shop) {
       const way = onTheWay(artworks, choices, shop);
       if (!way) return;
-      const print = toPrint(way.drawn, way.separation, choices, shop);
-      const sheets = print && 'unit' in print && print.apart ? [print.apart] : [];
-      const roomed = [...way.films(choices).filter(hasRoom), ...sheets];
+      const whole = ready(way.drawn, way.separation, choices, shop).toPrint?.whole;
+      const roomed = [...way.films(choices).filter(hasRoom), ...(whole ? [whole] : [])];
       const crossed = takenApart(roomed, choices.panels);
       const needed = takenApart(roomed, { ...choices.panels, way: 'when-needed' });
       if (crossed.length + needed.length === 0) return;

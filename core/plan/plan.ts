@@ -21,7 +21,7 @@ import { between, untold } from '../stages/progress';
 import { createMemory } from '../stages/remember';
 import { assemble, from, leave } from './assemble';
 import type { Choices } from './choices';
-import type { FilmToCut, TakenApart } from './filmsToCut';
+import type { FilmToCut, RoomedFilm, TakenApart } from './filmsToCut';
 import {
   apartOf,
   cuttingFilms,
@@ -39,8 +39,7 @@ import {
 import { invitingGuests, joiningParts } from './guests';
 import type { Plan } from './planned';
 import { NOTHING_PRINTED } from './planned';
-import type { ToPrint } from './printing';
-import { printing } from './printing';
+import { NOTHING_TO_PRINT, printing } from './printing';
 import type { Shop } from './shop';
 import type { Offers } from './offers';
 import { offersBy, seamChoices } from './offers';
@@ -131,10 +130,10 @@ export function createPlanner(): Planner {
     { shapes }: ReturnType<typeof prepared>,
     films: readonly FilmToCut[],
     choices: Choices,
-    print?: ToPrint['apart'],
+    print?: RoomedFilm,
   ): TakenApart => {
     const whole = films.filter(({ film }) => packOf(choices.layout, film) === 'one');
-    const apart = [...takenApart(whole.filter(hasRoom), choices.panels), ...(print ? [print] : [])];
+    const apart = takenApart([...whole.filter(hasRoom), ...(print ? [print] : [])], choices.panels);
     if (apart.length === 0) return NOT_APART;
     return {
       apart,
@@ -151,10 +150,10 @@ export function createPlanner(): Planner {
     const films = filmsToCut(separation, stocked, cutter, choices, shop, invite(choices));
     const shapes = again && 'film' in again ? again : undefined;
     const only = again && 'panels' in again ? again.panels : undefined;
-    // sheets that are cut again are picked among all
-    const print = again ? undefined : onSheets.ready(drawn, separation, choices, shop);
-    const toPrint = print && 'unit' in print ? print : undefined;
-    const taken = shapes ? NOT_APART : takenFrom(drawn, films, choices, toPrint?.apart);
+    // seams are shared: panels that are cut again have those that they had among all
+    const print = shapes ? NOTHING_TO_PRINT : onSheets.ready(drawn, separation, choices, shop);
+    const whole = print.toPrint?.whole;
+    const taken = shapes ? NOT_APART : takenFrom(drawn, films, choices, whole);
     const made = films.flatMap((film, i) => {
       const apart = apartOf(film, taken, choices, { order, only });
       if ((shapes && shapes.film !== film.film.id) || (only && !apart)) return [];
@@ -171,9 +170,10 @@ export function createPlanner(): Planner {
     const { seams } = taken;
     const { surface } = choices.panels;
     const found = surface ? onSurface(surface, separation.films, seams).findings : [];
-    const onPaper = toPrint
-      ? onSheets.lay(toPrint, toPrint.apart && apartOf(toPrint.apart, taken, choices), choices, shop)
-      : { ...NOTHING_PRINTED, findings: from('print', print && !('unit' in print) ? [print] : []) };
+    const onPaper =
+      again || !print.toPrint
+        ? { ...NOTHING_PRINTED, findings: again ? [] : print.findings }
+        : onSheets.lay(print.toPrint, whole && apartOf(whole, taken, choices), choices, shop);
     const others = [...from('panels', found), ...filmsAway(stocked, shop), ...onPaper.findings];
     return assemble(drawn, stocked, cutter, { seams, made, onPaper }, others, choices);
   };
@@ -197,7 +197,7 @@ export function createPlanner(): Planner {
     letters,
     offer,
     ink,
-    toPrint: onSheets.ready,
+    ready: onSheets.ready,
   });
   return { ...offers, plan, check, runs };
 }

@@ -322,6 +322,21 @@ describe('printed art that is larger than its sheet', () => {
     expect(codes(large({}, { way: 'never' }))).toContain('larger-than-sheet');
   });
 
+  test('every way is offered with what it comes to, also while nothing is to be taken apart', () => {
+    const offered = (panels: Partial<Choices['panels']>) => [...planner.seams(artworks, large({}, panels), DEMO_SHOP)].at(-1)!.ways; // prettier-ignore
+    expect(offered({ way: 'never' }).map(({ way }) => way)).toEqual(offered({}).map(({ way }) => way));
+    expect(offered({})[0].sum.panels).toBe(plan(large()).printed!.sheets.length);
+  });
+
+  test('a film’s panel that is cut again has the seams that it shares with what is printed', () => {
+    const both = { ...large(), films: { ...films, print: ['#e2a21b'] }, artwork: { ...large().artwork, width: 3000 } }; // prettier-ignore
+    const [all, again] = [plan(both), planner.plan(artworks, both, DEMO_SHOP, { again: { panels: [1] } })];
+    expect(all.printed!.sheets.length).toBeGreaterThan(3);
+    expect(again.printed).toBeUndefined();
+    expect(again.cuts.length).toBeGreaterThan(0);
+    expect(again.panelling!.seams).toEqual(all.panelling!.seams);
+  });
+
   test('planned again only what changes is worked out anew', () => {
     const before = plan(large()).printed!;
     const after = plan({ ...large(), cut: { ...large().cut } }).printed!;

@@ -29,7 +29,7 @@ import type { MakeStage } from '../stages/remember';
 import { programByKind } from '../toolpath/program';
 import { from } from './assemble';
 import type { Choices } from './choices';
-import type { FilmToCut } from './filmsToCut';
+import type { RoomedFilm } from './filmsToCut';
 import { bedOf, cutterNamed, machineOf } from './filmsToCut';
 import { NO_GUESTS } from './guests';
 import type { PlannedCut, PlannedSheet, Printed, PrintPlan } from './planned';
@@ -48,9 +48,16 @@ export interface ToPrint {
   readonly printer: Printer;
   readonly edges: Printed['edges'];
   readonly room: SheetRoom;
-  /** Where it is larger than a sheet, as seams see it. */
-  readonly apart: (FilmToCut & { readonly room: PanelRoom }) | undefined;
+  /** As seams see it; undefined: on such a sheet nothing is taken apart. */
+  readonly whole: RoomedFilm | undefined;
 }
+
+/** What goes to print, or why it cannot be. */
+export interface ReadyToPrint {
+  readonly toPrint: ToPrint | undefined;
+  readonly findings: readonly Finding[];
+}
+export const NOTHING_TO_PRINT: ReadyToPrint = { toPrint: undefined, findings: [] };
 
 const KEPT_SHEETS = 200;
 const PAPER = '#ffffff';
@@ -65,21 +72,20 @@ export function printing(stage: MakeStage, parts: typeof panel) {
   const strips = stage('sheet-strip', sheetStrip, KEPT_SHEETS);
   const programs = stage('sheet-toolpath', programByKind, KEPT_SHEETS);
 
-  /** What goes to print, or why it cannot be; undefined: nothing does. */
   const ready = (
     { shapes, lines }: Pick<PreparedArtwork, 'shapes' | 'lines'>,
     { colours }: Pick<Separation, 'colours'>,
     choices: Choices,
     shop: Shop,
-  ): ToPrint | Finding | undefined => {
+  ): ReadyToPrint => {
     const printed = colours.filter(({ goesTo }) => goesTo === 'print');
-    if (printed.length === 0) return undefined;
+    if (printed.length === 0) return NOTHING_TO_PRINT;
     const { print, layout } = choices;
     const film = printableFilm(shop.films, print);
-    if (!film) return noPrintable;
+    if (!film) return notReady(noPrintable);
     const cutter = sheetCutter(film, choices, shop);
-    if (!cutter) return undefined;
-    if (printed.every(({ region }) => region.length === 0)) return nothingPainted;
+    if (!cutter) return NOTHING_TO_PRINT;
+    if (printed.every(({ region }) => region.length === 0)) return notReady(nothingPainted);
     const { seen, areas, followed } = painted(shapes, lines, colours, choices.films.fold);
     const unit = units(seen, areas, print.lines, print.bleed, followed);
     const printer = shop.printer ?? USUAL_PRINTER;
@@ -87,19 +93,16 @@ export function printing(stage: MakeStage, parts: typeof panel) {
     const room = roomOf(film, print, printer, cutter, edges);
     const free = panelRoom(roomForArt({ room, marks: print.marks }), layout.turn);
     const each = withoutBleed(free, print.bleed);
-    const { way } = choices.panels;
-    const isApart =
-      way !== 'never' &&
-      Math.min(each.across, each.along) > LEAST_PANEL &&
-      (way === 'by-hand' || way === 'grid' || !boxFits(unit.box, free));
-    const apart = isApart
-      ? { layer: layer(unit, film), film, cutter, room: each, guests: NO_GUESTS }
-      : undefined;
-    return { unit, film, cutter, printer, edges, room, apart };
+    const fits = boxFits(unit.box, free);
+    const whole =
+      Math.min(each.across, each.along) > LEAST_PANEL
+        ? { layer: layer(unit, film), film, cutter, room: each, fits, guests: NO_GUESTS }
+        : undefined;
+    return { toPrint: { unit, film, cutter, printer, edges, room, whole }, findings: [] };
   };
 
   /** What lies on sheets of its own: all of it, or each panel. */
-  const piecesOf = ({ unit, apart: whole }: ToPrint, apart: Apart | undefined, bleed: number) => {
+  const piecesOf = ({ unit, whole }: ToPrint, apart: Apart | undefined, bleed: number) => {
     if (!whole || !apart) return { pieces: [{ unit, panel: undefined }], panels: [], findings: [] };
     const { panels, findings } = parts(whole.layer, withoutNumbers(apart));
     const pieces = panels
@@ -128,7 +131,7 @@ export function printing(stage: MakeStage, parts: typeof panel) {
     const { unit, film, cutter, edges, room } = toPrint;
     const { print, layout } = choices;
     const recipes = recipesFor(shop, cutter, film, choices.cut);
-    if (!recipes) return none(noRecipe(film, cutter));
+    if (!recipes) return { ...NOTHING_PRINTED, findings: [noRecipe(film, cutter)] };
     const { pieces, panels, findings } = piecesOf(toPrint, apart, print.bleed);
     const { spacing, marks, pack } = print;
     const how = { room, copies: layout.copies + print.spare, spacing, turn: layout.turn, marks, pack };
@@ -189,7 +192,7 @@ const withoutBleed = (room: PanelRoom, bleed: number): PanelRoom => ({
   along: room.along - 2 * bleed,
 });
 
-const none = (finding: Finding): PrintPlan => ({ ...NOTHING_PRINTED, findings: [finding] });
+const notReady = (finding: Finding): ReadyToPrint => ({ ...NOTHING_TO_PRINT, findings: [finding] });
 
 /** The film that is printed on: the one that was chosen, or the first that the shop has. */
 export const printableFilm = (
