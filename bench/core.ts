@@ -274,9 +274,10 @@ for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers'])
 }
 
 {
-  const { contour, around, line, marks, pdf, copies } = await printAndCut(time);
+  const { contour, around, line, marks, bleed, pdf, copies } = await printAndCut(time);
   row('cut line around a picture of 12 megapixels', `${contour.toFixed(0)} ms`, '≤ 2000 ms');
   row('cut line around 5 000 shapes', `${around.toFixed(0)} ms`, '≤ 1000 ms');
+  row('bleed of a banner of 3 × 1 m in two colours', `${bleed.toFixed(0)} ms`, '≤ 100 ms');
   row('stickers planned again, their line moved', `${line.toFixed(0)} ms`, '≤ 100 ms');
   row('stickers planned again, their marks moved', `${marks.toFixed(0)} ms`, '≤ 100 ms');
   row(`a sheet of ${copies} as PDF`, `${pdf.toFixed(0)} ms`, '≤ 2000 ms');

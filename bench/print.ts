@@ -1,10 +1,12 @@
 /** Print and cut: the line around a large picture and around many shapes, a line that is moved, a sheet as PDF. */
 import { readFileSync } from 'node:fs';
 import { DEFAULT_TRACE } from '../core/artwork/choices';
+import { rectangle } from '../core/geometry/region';
 import { oneFile } from '../core/plan/oneFile';
 import { createPlanner } from '../core/plan/plan';
 import type { PrintChoices } from '../core/print/choices';
 import { USUAL_CUT_LINE, USUAL_MARKS } from '../core/print/choices';
+import { bleedOf } from '../core/print/bleed';
 import { cutLineAround } from '../core/print/cutLine';
 import { printUnit } from '../core/print/sheets';
 import { artworkOfTrace, trace } from '../core/tracing/trace';
@@ -74,9 +76,14 @@ export async function printAndCut(time: (work: () => unknown) => number) {
   const line = time(() => plan({ bleed: 2, lines: lines() }));
   const marks = time(() => plan({ bleed: 2, marks: { ...USUAL_MARKS, away: 15 + (more += 0.01) } }));
 
+  const half = (minX: number) => rectangle({ minX, minY: 0, maxX: minX + 1500, maxY: 1000 });
+  const banner = ['#b0202f', '#1d3f86'].map((colour, i) => ({ colour, region: half(1500 * i) }));
+  const inside = rectangle({ minX: 0, minY: 0, maxX: 3000, maxY: 1000 });
+  const bleed = time(() => bleedOf(banner, inside, 3));
+
   const { unit, sheets } = plan({ bleed: 2, lines: lines() }, 40).printed!;
   const { sheet } = sheets[0];
   const begun = performance.now();
   await printPdf(unit, sheet, { code: 'JP 1 1 A', text: '#1' }, { marks: USUAL_MARKS, withLines: true });
-  return { contour, around, line, marks, pdf: performance.now() - begun, copies: sheet.places.length };
+  return { contour, around, line, marks, bleed, pdf: performance.now() - begun, copies: sheet.places.length };
 }

@@ -86,7 +86,6 @@ const range = z.object({ least: z.number(), most: z.number() });
 /** Film that is needed before a cut, mm. */
 export const LEAST_LEAD = 4;
 const margin = z.number().min(0).max(500);
-/** What the shop sets of a cutter. */
 /** What a cutter bears of printed sheets, within what still means something. */
 export const FIT_LIMITS = {
   residual: [0.02, 3],
@@ -102,6 +101,7 @@ const fitLimitsSchema = z.strictObject({
   skew: within(FIT_LIMITS.skew),
 });
 
+/** What the shop sets of a cutter. */
 export const cutterChangeSchema = z.strictObject({
   reserve: z.number().min(0).max(5000).optional(),
   // the blade is turned into its way in the film before the cut

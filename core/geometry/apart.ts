@@ -1,5 +1,5 @@
 /** Outlines that lie apart, so that each group can be looked at by itself. */
-import { boxesOf } from './boxes';
+import { indexOfBoxes } from './boxes';
 import { emptyBounds, growBounds } from './bounds';
 
 /**
@@ -7,7 +7,8 @@ import { emptyBounds, growBounds } from './bounds';
  */
 export function groupsApart(rings: readonly Float64Array[]): Float64Array[][] {
   if (rings.length < 2) return rings.length === 0 ? [] : [[...rings]];
-  const boxes = boxesOf(rings);
+  const bounds = rings.map((ring) => growBounds(emptyBounds(), ring));
+  const boxes = indexOfBoxes(bounds);
   const group = new Int32Array(rings.length).fill(-1);
   const groups: Float64Array[][] = [];
   rings.forEach((_, first) => {
@@ -16,7 +17,7 @@ export function groupsApart(rings: readonly Float64Array[]): Float64Array[][] {
     const open = [first];
     group[first] = own;
     for (let i = open.pop(); i !== undefined; i = open.pop()) {
-      const { minX, minY, maxX, maxY } = growBounds(emptyBounds(), rings[i]);
+      const { minX, minY, maxX, maxY } = bounds[i];
       boxes.search(minX, minY, maxX, maxY, (other) => {
         if (group[other] < 0) {
           group[other] = own;

@@ -1,10 +1,7 @@
 /** Printed art that is larger than its sheet: taken apart as film is, each panel printed and cut by itself. */
-import type { PreparedLine } from '../artwork/preparePiece';
 import type { Film } from '../films/film';
 import type { FilmLayer } from '../films/separate';
 import { outset } from '../geometry/bounds';
-import { append } from '../geometry/lists';
-import type { Region } from '../geometry/region';
 import {
   grow,
   intersection,
@@ -13,15 +10,12 @@ import {
   rectangle,
   regionArea,
   regionBounds,
-  ringBounds,
   weld,
 } from '../geometry/region';
 import type { PanelPart } from '../panels/panel';
 import { outlineWithin } from '../panels/split';
 import type { PrintUnit } from '../print/sheets';
-
-/** Lines that are cut around art have no colour of the art's. */
-const LINE_COLOUR = '#000000';
+import { followedAs } from './sheetStrip';
 
 /** What is printed as seams see it: all that lies inside its outermost cut line. */
 export function printedLayer({ art, lines, followed }: PrintUnit, film: Film): FilmLayer {
@@ -56,8 +50,10 @@ export function panelUnit(
   const isPiece = cell.row < 0;
   const within = isPiece ? region : outlineWithin(cell, unit.box);
   const box = outset(regionBounds(region), bleed);
-  const inner: PreparedLine[] = [];
-  for (const { kind, region: own } of unit.lines.slice(0, -1)) append(inner, linesOf(own, kind, within));
+  const inner = unit.lines.slice(0, -1).flatMap(({ kind, region: own }) => {
+    const rings = own.map((points) => ({ points, closed: true }));
+    return followedAs(kind, linesInside(rings, within));
+  });
   const outermost = unit.lines.at(-1);
   return {
     art: unit.art,
@@ -67,16 +63,4 @@ export function panelUnit(
     followed: [...inner, ...followed],
     box,
   };
-}
-
-function linesOf(region: Region, kind: PreparedLine['kind'], within: Region): PreparedLine[] {
-  const rings = region.map((points) => ({ points, closed: true }));
-  return linesInside(rings, within).map(({ points, closed }, i) => ({
-    kind,
-    colour: LINE_COLOUR,
-    points,
-    closed,
-    bounds: ringBounds(points),
-    ref: `${kind}/${i}`,
-  }));
 }

@@ -1,7 +1,9 @@
 /** A printed sheet as it lies in a cutter: what is cut on it, copy by copy. */
+import type { LineKind } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
 import type { Film, Roll } from '../films/film';
 import { multiply, translation } from '../geometry/matrix';
+import type { Polyline } from '../geometry/path';
 import { ringBounds } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Cutter } from '../layout/cutter';
@@ -17,6 +19,17 @@ export type SheetBed = Pick<Cutter, 'widest' | 'margins'>;
 export const ontoStrip =
   ({ margins }: Pick<SheetBed, 'margins'>) =>
   ([x, y]: Spot): Spot => [x, y - margins.far];
+
+/** Lines around art as they are followed: they have no colour of the art's. */
+export const followedAs = (kind: LineKind, lines: readonly Polyline[]): PreparedLine[] =>
+  lines.map(({ points, closed }, i) => ({
+    kind,
+    colour: '#000000',
+    points,
+    closed,
+    bounds: ringBounds(points),
+    ref: `${kind}/${i}`,
+  }));
 
 /**
  * The strip of a sheet that lies straight. What is kiss cut around the art goes as art, all else as lines that are followed.
@@ -34,14 +47,10 @@ export function sheetStrip(unit: PrintUnit, sheet: PrintSheet, film: Film, bed: 
     lines: [
       ...unit.followed,
       ...others.flatMap(({ kind, region }) =>
-        region.map((points, i): PreparedLine => ({
+        followedAs(
           kind,
-          colour: '#000000',
-          points,
-          closed: true,
-          bounds: ringBounds(points),
-          ref: `${kind}/${i}`,
-        })),
+          region.map((points) => ({ points, closed: true })),
+        ),
       ),
     ],
     waste: [],

@@ -1,7 +1,7 @@
 /** Colour past the cut line, so that no white shows beside it when the cut lies a little off. */
 import type { ShownPicture } from '../artwork/preparePiece';
 import type { Region } from '../geometry/region';
-import { difference, grow, intersection, regionBounds, weld } from '../geometry/region';
+import { difference, grow, intersection, weld } from '../geometry/region';
 import { nearestCells } from './nearestCells';
 
 /** An area of one colour. */
@@ -27,18 +27,13 @@ const UNDER = 0.1;
  */
 export function bleedOf(seen: readonly ColourArea[], inside: Region, bleed: number, along = 0): ColourArea[] {
   const reach = bleed > 0 ? grow(inside, bleed) : inside;
-  const band = difference(reach, grow(inside, -Math.max(0, along) - UNDER));
-  const free = difference(band, weld(seen.flatMap(({ region }) => region)));
+  const outside = difference(reach, weld(seen.flatMap(({ region }) => region)));
+  const free = difference(outside, grow(inside, -Math.max(0, along) - UNDER));
   if (free.length === 0) return [];
-  const cells =
-    seen.length === 1
-      ? [free]
-      : nearestCells(
-          seen.map(({ region }) => region),
-          regionBounds(free),
-        );
-  return seen.flatMap((area, i) => {
-    const own = seen.length === 1 ? free : intersection(free, cells[i]);
-    return own.length === 0 ? [] : [{ ...area, region: intersection(grow(own, UNDER), reach) }];
-  });
+  const regions = seen.map(({ region }) => region);
+  const shares =
+    seen.length === 1 ? [free] : nearestCells(regions, outside).map((cell) => intersection(free, cell));
+  return seen.flatMap((area, i) =>
+    shares[i].length === 0 ? [] : [{ ...area, region: intersection(grow(shares[i], UNDER), reach) }],
+  );
 }

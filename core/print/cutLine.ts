@@ -23,7 +23,7 @@ export function cutLineAround(art: Region, choices: CutLineChoices): Region {
   const isByDiscs = corners === 'round' && offset >= smallestRadius && offset > 0;
   const isJoined = isByDiscs && areAll && offset >= join / 2;
   const joined = join > 0 && !isJoined ? closed(art, join / 2) : art;
-  const whole = dropped(joined, dropHoles);
+  const whole = dropHoles === 0 ? joined : withoutHoles(joined, dropHoles ?? Infinity);
   const rounded = isByDiscs ? grownByDiscs(whole, choices) : movedAndRounded(whole, choices);
   return rounded.map((points) => simplify({ points, closed: true }, SMOOTH).points);
 }
@@ -31,10 +31,8 @@ export function cutLineAround(art: Region, choices: CutLineChoices): Region {
 /** Moved out and its inner corners filled up in one: out by both, and back. */
 function grownByDiscs(whole: Region, { offset, smallestRadius, dropHoles }: CutLineChoices): Region {
   // holes that only the way out closes are not wanted either
-  const out =
-    dropHoles === null
-      ? dropped(grow(whole, offset + smallestRadius), null)
-      : grow(whole, offset + smallestRadius);
+  const grown = grow(whole, offset + smallestRadius);
+  const out = dropHoles === null ? withoutHoles(grown) : grown;
   return smallestRadius > 0 ? grow(out, -smallestRadius) : out;
 }
 
@@ -47,11 +45,8 @@ function movedAndRounded(
   return smallestRadius > 0 ? roundedBy(moved, smallestRadius) : moved;
 }
 
-/** Without holes below so many mm²; null: without any. */
-const dropped = (region: Region, below: number | null): Region =>
-  below === 0 ? region : withoutHoles(region, below ?? Infinity);
-
-const withoutHoles = (region: Region, below: number): Region =>
+/** @param below mm² from which on holes are kept */
+const withoutHoles = (region: Region, below = Infinity): Region =>
   region.filter((ring) => {
     const area = ringArea(ring);
     return area > 0 || -area >= below;

@@ -2,11 +2,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { isInside } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
-import { rectangle } from '../geometry/region';
+import { difference, rectangle } from '../geometry/region';
 import { random } from '../random';
 import { nearestCells } from './nearestCells';
 
-const WITHIN = { minX: 0, minY: 0, maxX: 200, maxY: 150 };
+const WITHIN = rectangle({ minX: 0, minY: 0, maxX: 200, maxY: 150 });
+/** What they share between them. */
+const freeOf = (regions: readonly Region[]): Region => difference(WITHIN, regions.flat());
 
 /** A small box in each cell of a grid, so that none overlaps another; some regions have several. */
 function boxes(seed: number): Region[] {
@@ -41,7 +43,7 @@ describe('where each region is the nearest', () => {
     const next = random(3);
     for (let seed = 1; seed <= 12; seed++) {
       const regions = boxes(seed);
-      const cells = nearestCells(regions, WITHIN);
+      const cells = nearestCells(regions, freeOf(regions));
       let told = 0;
       for (let k = 0; k < 400; k++) {
         const [x, y] = [200 * next(), 150 * next()];
@@ -58,7 +60,8 @@ describe('where each region is the nearest', () => {
   });
 
   test('one region is the nearest everywhere of interest', () => {
-    const [cell] = nearestCells([rectangle({ minX: 90, minY: 70, maxX: 110, maxY: 80 })], WITHIN);
+    const regions = [rectangle({ minX: 90, minY: 70, maxX: 110, maxY: 80 })];
+    const [cell] = nearestCells(regions, freeOf(regions));
     for (const [x, y] of [
       [1, 1],
       [199, 149],

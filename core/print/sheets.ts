@@ -68,12 +68,14 @@ export function printUnit(
     );
     return weld([...own, ...picked].flatMap(({ region }) => region));
   };
-  const fromInside = [...cutLines].sort((a, b) => a.offset - b.offset);
-  const lines = fromInside
-    .map((line): CutOutline => ({ kind: line.kind, region: cutLineAround(around(line), line) }))
+  const cutAround = [...cutLines]
+    .sort((a, b) => a.offset - b.offset)
+    .map((line) => ({ line, region: cutLineAround(around(line), line) }))
     .filter(({ region }) => region.length > 0);
-  const inside = lines[0]?.region ?? [];
-  const past = bleed > 0 && inside.length > 0 ? bleedOf(seen, inside, bleed, besideArt(fromInside[0])) : [];
+  const [innermost] = cutAround;
+  const past =
+    bleed > 0 && innermost ? bleedOf(seen, innermost.region, bleed, besideArt(innermost.line)) : [];
+  const lines = cutAround.map(({ line: { kind }, region }): CutOutline => ({ kind, region }));
   const printed = [...seen, ...past].map(({ region }) => regionBounds(region));
   const cut = [...lines.map(({ region }) => regionBounds(region)), ...followed.map(({ bounds }) => bounds)];
   return { art: painted, bleed: past, lines, followed, box: [...printed, ...cut].reduce(joinBounds) };
@@ -214,7 +216,7 @@ function inRows(box: Bounds, free: Bounds, { copies, spacing, turn, room }: Shee
     const [w, h] = turned ? [heightOf(box), widthOf(box)] : [widthOf(box), heightOf(box)];
     const fit = (all: number, one: number): number =>
       Math.max(0, Math.floor((all + spacing + ROUNDING) / (one + spacing)));
-    return { turned, w, h, columns: fit(widthOf(free), w), rows: fit(heightOf(free), h) };
+    return { w, h, columns: fit(widthOf(free), w), rows: fit(heightOf(free), h) };
   });
   const [asDrawn, turned] = ways.map((way) => way.columns * way.rows);
   const isTurned = turn === 'turned' || (turn === 'shorter' && turned > asDrawn);
