@@ -1,9 +1,9 @@
 /** Packed pieces as they are cut. */
 import { largest } from '../geometry/lists';
-import { multiply, translation } from '../geometry/matrix';
+import { multiply } from '../geometry/matrix';
 import type { Body } from '../packing/body';
 import type { Lying } from '../packing/lying';
-import { cosOf, sinOf } from '../packing/lying';
+import { placeOf } from '../packing/outline';
 import { finishedStrip, topOf } from './finishedStrip';
 import type { Batch, OnFilm } from './onFilm';
 import { boxOf, keptPiece, lengthOf, mirrorOf } from './onFilm';
@@ -69,19 +69,12 @@ function placed(
   [left, top]: readonly [number, number],
 ): Placement {
   const { part, copy } = item;
-  const { bounds } = part;
-  const [mx, my] = body.outline.middle;
-  const [cos, sin] = [cosOf(lying.turn), sinOf(lying.turn)];
-  const at = translation(left + lying.x, top + lying.y);
-  const turned = multiply([cos, sin, -sin, cos, 0, 0], translation(-mx, -my));
-  const matrix = multiply(at, mirrored ? multiply(turned, mirrorOf(bounds)) : turned);
-  const { minX, minY, maxX, maxY } = boxOf(body, lying);
-  const [x, y] = [left + lying.x, top + lying.y];
+  const { matrix, box } = placeOf(body.outline, { ...lying, x: left + lying.x, y: top + lying.y });
   return {
     part,
     copy,
-    matrix,
+    matrix: mirrored ? multiply(matrix, mirrorOf(part.bounds)) : matrix,
     kept: keptPiece(item, body, lying),
-    box: { minX: x + minX, minY: y + minY, maxX: x + maxX, maxY: y + maxY },
+    box,
   };
 }

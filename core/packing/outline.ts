@@ -6,7 +6,10 @@ import type { Region } from '../geometry/region';
 import { mapRegion, regionArea, ringLength } from '../geometry/region';
 import { indexOfBoxes } from '../geometry/boxes';
 import { segmentEnds } from '../geometry/path';
-import type { Pose } from './lying';
+import type { Matrix } from '../geometry/matrix';
+import { multiply, translation } from '../geometry/matrix';
+import type { Lying, Pose } from './lying';
+import { cosOf, sinOf } from './lying';
 import { simplify } from '../geometry/simplify';
 import type { Spot } from '../geometry/spot';
 import type { Field } from './field';
@@ -76,6 +79,20 @@ export function outlineOf(region: Region, box: Bounds, reach: number): Outline {
     fine: step / FINE,
     deep: numbersOf(deepPlaces(inside, DEEP_PLACES, 1)),
     discs: numbersOf(deepPlaces(inside, DISCS, APART)),
+  };
+}
+
+/** From a piece as drawn to where it lies, and the box that it has there; mm. */
+export function placeOf(
+  outline: Outline,
+  { turn, x, y }: Lying,
+): { readonly matrix: Matrix; readonly box: Bounds } {
+  const [cos, sin] = [cosOf(turn), sinOf(turn)];
+  const [mx, my] = outline.middle;
+  const { minX, minY, maxX, maxY } = turnedBox(outline, cos, sin);
+  return {
+    matrix: multiply([cos, sin, -sin, cos, x, y], translation(-mx, -my)),
+    box: { minX: x + minX, minY: y + minY, maxX: x + maxX, maxY: y + maxY },
   };
 }
 

@@ -12,6 +12,8 @@ const HALF = 128;
 /** What is printed past the cut line is cut away: more pixels than this would only take longer. */
 const MOST_PIXELS = 4_000_000;
 const FAR = 1e20;
+/** px */
+const ROUNDING = 1e-3;
 
 /** A picture with its edges drawn out. */
 export interface GrownPicture extends Picture {
@@ -19,10 +21,10 @@ export interface GrownPicture extends Picture {
   readonly at: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
 
-/** How far a picture has to grow on every side to fill a region, in its own pixels. */
+/** How far a picture has to grow on every side to fill a region, in whole pixels of its own: alike for pieces that are alike. */
 export function reachOf(region: Region, { width, height, matrix }: ShownPicture): number {
   const { minX, minY, maxX, maxY } = regionBounds(mapRegion(region, inverse(matrix)));
-  return Math.max(1, -minX, -minY, maxX - width, maxY - height);
+  return Math.max(1, Math.ceil(Math.max(-minX, -minY, maxX - width, maxY - height) - ROUNDING));
 }
 
 /**

@@ -4,7 +4,6 @@ import type { PreparedLine } from '../artwork/preparePiece';
 import type { Finding } from '../findings/finding';
 import type { Bounds } from '../geometry/bounds';
 import { boundsTouch, heightOf, joinBounds, outset, widthOf } from '../geometry/bounds';
-import type { Matrix } from '../geometry/matrix';
 import { mapped, multiply, translation } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
 import type { Region } from '../geometry/region';
@@ -17,6 +16,8 @@ import { TIGHT } from './choices';
 import { cutLineAround } from './cutLine';
 import type { PrintMark } from './marks';
 import { packClose } from './packClose';
+import type { SheetPlace } from './place';
+import { centred } from './place';
 import { beyondMark, markFrame, marksAround, markShape, roomForMarks } from './marks';
 
 /** A line that is cut, as the area inside it. */
@@ -98,14 +99,6 @@ export interface SheetChoices {
   readonly before?: number;
 }
 
-/** One copy on a sheet. */
-export interface SheetPlace {
-  readonly copy: number;
-  /** From the art to the sheet. */
-  readonly matrix: Matrix;
-  readonly box: Bounds;
-}
-
 export interface PrintSheet {
   readonly id: string;
   /** mm */
@@ -179,18 +172,6 @@ function shapeOf({ art, bleed, lines, followed, clip }: PrintUnit): Region {
   if (clip) return clip;
   const areas = [...art, ...bleed, ...lines].flatMap(({ region }) => region);
   return weld([...areas, ...strokeOutline(followed, LINE_WIDTH, PLAIN_STROKE)]);
-}
-
-/** Places moved together, so that all of them lie in the middle of a room, or at its beginning. */
-function centred(places: readonly SheetPlace[], free: Bounds, isRoll: boolean): SheetPlace[] {
-  const all = places.map(({ box }) => box).reduce(joinBounds);
-  const dx = isRoll ? free.minX - all.minX : (free.minX + free.maxX - all.minX - all.maxX) / 2;
-  const dy = (free.minY + free.maxY - all.minY - all.maxY) / 2;
-  return places.map(({ copy, matrix, box: { minX, minY, maxX, maxY } }) => ({
-    copy,
-    matrix: multiply(translation(dx, dy), matrix),
-    box: { minX: minX + dx, minY: minY + dy, maxX: maxX + dx, maxY: maxY + dy },
-  }));
 }
 
 type Laid = readonly (readonly SheetPlace[])[];

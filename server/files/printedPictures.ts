@@ -1,10 +1,10 @@
 /** Pictures of a printed sheet, ready to be laid on its page: as they came, and grown past their edges for the bleed. */
 import sharp from 'sharp';
-import type { ShownPicture } from '../../core/artwork/preparePiece';
 import type { Matrix } from '../../core/geometry/matrix';
 import type { ColourArea } from '../../core/print/bleed';
 import { grownPicture, reachOf } from '../../core/print/grownPicture';
 import type { PrintUnit } from '../../core/print/sheets';
+import type { Picture } from '../../core/tracing/picture';
 import { openPicture, pictureForPrint } from './readPicture';
 
 /** A picture laid on a page. */
@@ -34,40 +34,51 @@ export async function laidPictures(
   isJpegKept: boolean,
 ): Promise<LaidPictures> {
   const laid = new Map<ColourArea, LaidPicture>();
-  const known = new Map<string, Buffer>();
-  const lay = async (
-    area: ColourArea,
-    as: (picture: ShownPicture, bytes: Uint8Array) => Promise<LaidPicture>,
-  ): Promise<void> => {
-    const bytes = area.picture && files.get(area.picture.file);
-    if (area.picture && bytes) laid.set(area, await as(area.picture, bytes));
-  };
-  for (const area of art)
-    await lay(area, async (picture, file) => {
-      const bytes = known.get(picture.file) ?? (await pictureForPrint(file, isJpegKept));
-      // pieces with the same picture share its bytes, and so does the page
-      known.set(picture.file, bytes);
-      return { bytes, x: 0, y: 0, ...picture };
-    });
-  for (const area of bleed) await lay(area, (picture, file) => grown(area, picture, file));
+  // pieces with the same picture share what is made of it, and so does the page
+  const original = onceEach((hash: string) => pictureForPrint(files.get(hash)!, isJpegKept));
+  const opened = onceEach((hash: string) => openPicture(files.get(hash)!));
+  const grown = onceEach(async (hash: string, reach: number) =>
+    grownPng((await opened(hash)).picture, reach),
+  );
+  const isThere = ({ picture }: ColourArea): boolean => picture !== undefined && files.has(picture.file);
+  for (const area of art.filter(isThere)) {
+    const { file, ...picture } = area.picture!;
+    laid.set(area, { bytes: await original(file), x: 0, y: 0, ...picture });
+  }
+  for (const area of bleed.filter(isThere)) {
+    const { file, ...picture } = area.picture!;
+    const { bytes, at, size } = await grown(file, reachOf(area.region, area.picture!));
+    const [across, down] = [picture.width / at.width, picture.height / at.height];
+    const place = {
+      x: -at.x * across,
+      y: -at.y * down,
+      width: size.width * across,
+      height: size.height * down,
+    };
+    laid.set(area, { bytes, ...place, matrix: picture.matrix });
+  }
   return laid;
 }
 
-/** The picture's edges drawn out as far as the bleed goes. */
-async function grown({ region }: ColourArea, picture: ShownPicture, file: Uint8Array): Promise<LaidPicture> {
-  const { width, height, matrix } = picture;
-  const { at, data, ...size } = grownPicture((await openPicture(file)).picture, reachOf(region, picture));
+/** What is asked for twice is made once. */
+function onceEach<Asked extends readonly (string | number)[], T>(
+  make: (...asked: Asked) => Promise<T>,
+): (...asked: Asked) => Promise<T> {
+  const known = new Map<string, Promise<T>>();
+  return (...asked) => {
+    const name = asked.join(' ');
+    const made = known.get(name) ?? make(...asked);
+    known.set(name, made);
+    return made;
+  };
+}
+
+/** A picture with its edges drawn out, and where in it the picture itself lies. */
+async function grownPng(picture: Picture, reach: number) {
+  const { at, data, ...size } = grownPicture(picture, reach);
   const bytes = await sharp(data, { raw: { ...size, channels: 4 } })
     .removeAlpha()
     .png()
     .toBuffer();
-  const scale = width / at.width;
-  return {
-    bytes,
-    x: -at.x * scale,
-    y: -at.y * (height / at.height),
-    width: size.width * scale,
-    height: size.height * (height / at.height),
-    matrix,
-  };
+  return { bytes, at, size };
 }

@@ -5,7 +5,7 @@ import { readSheetCode } from '../../core/print/sheets';
 import { cuts, orders } from '../db/schema';
 import { Trouble } from '../problem';
 import type { CutServices } from './cuts';
-import { getCut, lockQueue, promoteNext } from './cuts';
+import { getCut, lockQueue } from './cuts';
 
 /**
  * @returns the cut, which the cutter now asks the sheet for
@@ -38,7 +38,7 @@ export async function bringUp(services: CutServices, code: string, cutterId: str
     );
   if (newest.cutterId !== cutterId && newest.state !== 'done' && newest.state !== 'cancelled')
     throw new Trouble(409, 'elsewhere', `${name} waits at another cutter.`);
-  if (newest.state === 'queued') await swapIn(services, newest.id, cutterId);
+  if (newest.state === 'queued') await swapIn(services, newest.id, cutterId, name);
   else if (newest.state === 'done' || newest.state === 'cancelled')
     throw new Trouble(
       409,
@@ -50,31 +50,27 @@ export async function bringUp(services: CutServices, code: string, cutterId: str
   return cut;
 }
 
-/** What only waits for its film gives way; what is under way does not. */
-async function swapIn(services: CutServices, id: number, cutterId: string): Promise<void> {
-  await services.db.transaction(async (tx) => {
+/** What only waits for its film gives way; what is under way does not, and then all stays as it was. */
+async function swapIn({ db }: CutServices, id: number, cutterId: string, name: string): Promise<void> {
+  await db.transaction(async (tx) => {
     await lockQueue(tx, cutterId);
-    const back = await tx
+    const own = eq(cuts.cutterId, cutterId);
+    await tx
       .update(cuts)
       .set({ state: 'queued' })
-      .where(and(eq(cuts.cutterId, cutterId), eq(cuts.state, 'wants-film')))
-      .returning({ id: cuts.id });
-    const busy = await tx
+      .where(and(own, eq(cuts.state, 'wants-film')));
+    const [busy] = await tx
       .select({ id: cuts.id })
       .from(cuts)
-      .where(
-        and(eq(cuts.cutterId, cutterId), inArray(cuts.state, ['checking', 'cutting', 'stopping', 'stopped'])),
-      );
-    if (busy.length > 0)
-      throw new Trouble(409, 'cutter-busy', 'This cutter is at work. Read the code once it is done.');
+      .where(and(own, inArray(cuts.state, ['checking', 'cutting', 'stopping', 'stopped'])))
+      .limit(1);
+    if (busy) throw new Trouble(409, 'cutter-busy', 'This cutter is at work. Read the code once it is done.');
     const up = await tx
       .update(cuts)
       .set({ state: 'wants-film', problem: null, movedAt: sql`now()` })
       .where(and(eq(cuts.id, id), eq(cuts.state, 'queued')))
       .returning({ id: cuts.id });
-    // somebody took it out of the queue meanwhile
-    if (up.length === 0 && back.length > 0)
-      await tx.update(cuts).set({ state: 'wants-film' }).where(eq(cuts.id, back[0].id));
+    if (up.length === 0)
+      throw new Trouble(409, 'not-now', `${name} was taken out of the queue a moment ago.`);
   });
-  await promoteNext(services, cutterId);
 }
