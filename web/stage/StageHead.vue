@@ -43,7 +43,8 @@ const emit = defineEmits<{ pick: [id: string] }>();
   max-height: 66px;
   overflow-y: auto;
 }
-button {
+button,
+:slotted(button) {
   display: flex;
   align-items: center;
   gap: 7px;
@@ -58,7 +59,8 @@ button {
 button:has(.swatch) {
   padding-left: 7px;
 }
-button[aria-pressed='true'] {
+button[aria-pressed='true'],
+:slotted(button[aria-pressed='true']) {
   font-weight: 650;
   background: var(--damson-soft);
   border-color: var(--damson);

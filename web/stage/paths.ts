@@ -1,4 +1,4 @@
-import type { PackedRegion } from '../workers/packed';
+import type { PackedRegion } from '../workers/packedRegion';
 
 const known = new WeakMap<PackedRegion, Map<number, readonly Path2D[]>>();
 /** Past this many points a fine line around each shape costs more than it shows. */

@@ -7,7 +7,8 @@ import type { Region } from '../../core/geometry/region';
 import { oneFile } from '../../core/plan/oneFile';
 import { createPlanner } from '../../core/plan/plan';
 import { DEMO_SHOP } from '../../demo/shop';
-import { buffersOf, packPlan, packRegion } from './packed';
+import { buffersOf, packPlan } from './packed';
+import { packRegion } from './packedRegion';
 
 const artwork = readResolvedSvg(
   new Resvg(readFileSync('demo/art/slipway-sign.svg', 'utf8'), {

@@ -7,36 +7,25 @@ import type { ColourPlan } from '../../core/films/colourPlan';
 import type { Film, Roll } from '../../core/films/film';
 import type { Overlap } from '../../core/films/overlap';
 import type { Finding } from '../../core/findings/finding';
-import { groupNested } from '../../core/geometry/nesting';
-import type { Region } from '../../core/geometry/region';
 import type { Weeding } from '../../core/weeding/weeding';
 import type { Bounds } from '../../core/geometry/bounds';
 import { sharedBounds } from '../../core/geometry/bounds';
-import { lineToPathData, regionToPathData } from '../../core/geometry/pathText';
+import { lineToPathData } from '../../core/geometry/pathText';
 import type { Spot } from '../../core/geometry/spot';
-import type { Cutter, Recipe } from '../../core/layout/cutter';
+import type { Cutter } from '../../core/layout/cutter';
 import type { Share } from '../../core/layout/shares';
 import { sharesOf } from '../../core/layout/shares';
 import type { Placement, Strip } from '../../core/layout/strip';
 import type { Part } from '../../core/panels/part';
 import type { Panelling } from '../../core/panels/seams';
 import type { Choices } from '../../core/plan/choices';
-import type { Plan, PlannedCut, Printed, Totals } from '../../core/plan/planned';
-import { markShape, needsPatch, patchOn } from '../../core/print/marks';
-import type { PrintChoices } from '../../core/print/choices';
-import type { ShownPicture } from '../../core/artwork/preparePiece';
-import type { ColourArea } from '../../core/print/bleed';
-import { codePath } from '../../core/print/code';
-import { reachOf } from '../../core/print/grownPicture';
-import type { PrintSheet, PrintUnit } from '../../core/print/sheets';
-import { sheetLabel } from '../../core/print/sheets';
-
-/** Rings one behind the other; `groups` ends an outermost outline with its holes, `rings` each ring. */
-export interface PackedRegion {
-  readonly xy: Float32Array;
-  readonly rings: Uint32Array;
-  readonly groups: Uint32Array;
-}
+import type { Plan, PlannedCut, Totals } from '../../core/plan/planned';
+import type { CutView } from './packedCut';
+import { cutView } from './packedCut';
+import type { PackedRegion } from './packedRegion';
+import { packRegion } from './packedRegion';
+import type { PrintedView } from './packedSheets';
+import { printedView } from './packedSheets';
 
 export interface ColourView {
   readonly colour: string;
@@ -59,22 +48,6 @@ export interface FilmView {
   readonly hidden: PackedRegion;
   readonly colours: readonly string[];
   readonly copies: number;
-}
-
-/** With what a strip or a sheet is cut, and how long that takes. */
-export interface CutView {
-  readonly film: Film;
-  readonly cutter: string;
-  readonly recipe: Recipe;
-  readonly shopRecipe: Recipe;
-  /** Kinds of line on it beside what is kiss cut, each with its recipe, the shop's and with this order's changes. */
-  readonly otherKinds: readonly {
-    readonly kind: LineKind;
-    readonly recipe: Recipe;
-    readonly shopRecipe: Recipe;
-  }[];
-  readonly seconds: number;
-  readonly cutLength: number;
 }
 
 export interface StripView extends CutView {
@@ -145,36 +118,6 @@ export interface PanellingView extends Pick<Panelling, 'box' | 'seams' | 'sum'> 
   }[];
 }
 
-/** What goes to print, on its sheets. */
-export interface PrintedView {
-  readonly film: Film;
-  readonly cutter: string;
-  readonly edges: Printed['edges'];
-  /** One copy as it is printed, bleed first. */
-  readonly art: readonly PrintedArea[];
-  readonly sheets: readonly SheetView[];
-}
-
-export interface PrintedArea {
-  readonly colour: string;
-  readonly region: PackedRegion;
-  readonly picture?: ShownPicture;
-  /** Bleed of a picture: how far its edges are drawn out, in its own pixels. */
-  readonly reach?: number;
-}
-
-export interface SheetView extends Omit<PrintSheet, 'code'>, CutView {
-  /** Of art in panels: which of them it shows, and where of the art that is, as SVG path data. */
-  readonly panel?: number;
-  readonly clip?: string;
-  /** What is cut at each of its places. */
-  readonly lines: readonly Pick<LineView, 'kind' | 'closed' | 'points'>[];
-  /** What is printed on it beside its art, marks and code, as SVG path data. */
-  readonly ink: string;
-  /** White beneath marks and code, as SVG path data; empty: the film itself shows them up. */
-  readonly patch: string;
-}
-
 /** With what everything of an order is cut: strips of film, then printed sheets. */
 export const cutsOf = ({
   strips,
@@ -203,25 +146,6 @@ export interface PlanView {
   readonly findings: readonly Finding[];
   /** ms the plan took in the worker */
   readonly took: number;
-}
-
-export function packRegion(region: Region): PackedRegion {
-  const groups = groupNested(region);
-  const count = region.reduce((sum, ring) => sum + ring.length, 0);
-  const xy = new Float32Array(count);
-  const rings = new Uint32Array(region.length);
-  const ends = new Uint32Array(groups.length);
-  let at = 0;
-  let ring = 0;
-  groups.forEach((group, g) => {
-    for (const index of group.rings) {
-      xy.set(region[index], at);
-      at += region[index].length;
-      rings[ring++] = at;
-    }
-    ends[g] = ring;
-  });
-  return { xy, rings, groups: ends };
 }
 
 export function packPlan(
@@ -283,72 +207,6 @@ export function packPlan(
 }
 
 const partsOf = ({ placements }: Strip): readonly Part[] => [...new Set(placements.map(({ part }) => part))];
-
-/** Sheets that show the same share their lines. */
-const knownLines = new WeakMap<PrintUnit, SheetView['lines']>();
-function linesOf(unit: PrintUnit): SheetView['lines'] {
-  const known = knownLines.get(unit);
-  if (known) return known;
-  const around = unit.lines.flatMap(({ kind, region }) =>
-    region.map((points) => ({ kind, closed: true, points })),
-  );
-  const lines = [...around, ...unit.followed].map(({ kind, closed, points }) => ({
-    kind,
-    closed,
-    points: Float32Array.from(points),
-  }));
-  knownLines.set(unit, lines);
-  return lines;
-}
-
-const printedArea = ({ region, ...area }: ColourArea): PrintedArea => ({
-  ...area,
-  region: packRegion(region),
-});
-
-function printedView(
-  { unit, film, cutter, edges, sheets }: Printed,
-  { marks: { line }, patch }: PrintChoices,
-  order: number,
-): PrintedView {
-  return {
-    film,
-    cutter: cutter.id,
-    edges,
-    art: [
-      ...unit.bleed.map((area) => ({
-        ...printedArea(area),
-        ...(area.picture && { reach: reachOf(area.region, area.picture) }),
-      })),
-      ...unit.art.map(printedArea),
-    ],
-    sheets: sheets.map(({ sheet: { code, ...sheet }, unit: own, panel, cut }, i) => {
-      const marks = regionToPathData(sheet.marks.flatMap((mark) => markShape(mark, line)));
-      const says = sheetLabel(`#${order}`, i, sheets.length).code;
-      const behind = needsPatch(film, patch) ? patchOn(sheet.marks, code, line) : [];
-      return {
-        ...cutView(cut),
-        ...sheet,
-        lines: linesOf(own),
-        ...(own.clip && { panel, clip: regionToPathData(own.clip) }),
-        ink: marks + (code ? codePath(says, code) : ''),
-        patch: regionToPathData(behind),
-      };
-    }),
-  };
-}
-
-const cutView = ({ strip, cutter, recipe, shopRecipe, shopKinds, program }: PlannedCut): CutView => ({
-  film: strip.film,
-  cutter: cutter.id,
-  recipe,
-  shopRecipe,
-  otherKinds: [...new Set(program.lines.map(({ kind }) => kind))]
-    .filter((kind) => kind !== 'kiss')
-    .map((kind) => ({ kind, recipe: program.recipes[kind], shopRecipe: shopKinds[kind] })),
-  seconds: program.seconds,
-  cutLength: program.cutLength,
-});
 
 function stripView(cut: PlannedCut, parts: readonly Part[]): StripView {
   const { strip } = cut;

@@ -8,7 +8,6 @@ import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
-import LengthField from '../../parts/LengthField.vue';
 import LengthRow from '../../parts/LengthRow.vue';
 import NumberField from '../../parts/NumberField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
@@ -89,16 +88,16 @@ function send(film: string, cutter: string): void {
     <router-link :to="{ name: 'cutter', params: { id: chosen.id } }">Go to {{ chosen.name }}</router-link>
   </p>
   <FoldOut v-if="chosen" :title="`Margins of ${chosen.name}, for all orders`" name="margins">
-    <div v-for="[edge, word] in EDGES" :key="edge" class="row">
-      <span>{{ word }}</span>
-      <LengthField
-        :label="`${word}, ${chosen.name}`"
-        :value="chosen.margins[edge]"
-        :min="edge === 'lead' ? LEAST_LEAD : 0"
-        :max="500"
-        @change="store.changeCutter(chosen.id, { margins: { ...chosen.margins, [edge]: $event } })"
-      />
-    </div>
+    <LengthRow
+      v-for="[edge, word] in EDGES"
+      :key="edge"
+      :label="word"
+      :full-label="`${word}, ${chosen.name}`"
+      :value="chosen.margins[edge]"
+      :min="edge === 'lead' ? LEAST_LEAD : 0"
+      :max="500"
+      @change="store.changeCutter(chosen.id, { margins: { ...chosen.margins, [edge]: $event } })"
+    />
   </FoldOut>
   <FoldOut v-if="reader" :title="`Sheet limits of ${reader.name}, for all orders`" name="fit-limits">
     <LengthRow

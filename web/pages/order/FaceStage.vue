@@ -18,7 +18,7 @@ import { useSeams } from '../../stores/seams';
 import { useUnits } from '../../stores/units';
 import type { ColourView } from '../../workers/packed';
 import { drawFace } from './drawFace';
-import { usePictures } from './print/pictures';
+import { isArt, usePictures } from './print/pictures';
 import MeasureOverlay from './artwork/MeasureOverlay.vue';
 import FindingPins from './FindingPins.vue';
 import AgainOverlay from './films/AgainOverlay.vue';
@@ -98,7 +98,8 @@ const free = computed<Free>(() => {
   const hasLevel = (store.plan?.panelling?.seams.level.length ?? 0) > 0;
   return { top: 56, left: 64, bottom: 122, right: hasLevel ? 140 : 64 };
 });
-const pictures = usePictures(() => store.plan?.printed?.art ?? []);
+// bleed shows on sheets only
+const pictures = usePictures(() => (store.plan?.printed?.art ?? []).filter(isArt));
 const groundColour = computed(() => (look.darkGround ? '#2b2430' : '#fffdf7'));
 const content = computed(() => [
   look.darkGround,

@@ -1,9 +1,11 @@
 /** The finished sign on canvas: films stacked as they are seen, or each on a sheet of its own. */
 import { drawLines } from '../../stage/lineKinds';
 import { fillAll, pathOfRegion, strokeAll } from '../../stage/paths';
-import type { ColourView, PlanView, PrintedArea } from '../../workers/packed';
+import type { ColourView, PlanView } from '../../workers/packed';
+import type { PrintedArea } from '../../workers/packedSheets';
 import { drawArea } from './print/drawSheet';
 import type { Pictures } from './print/pictures';
+import { isArt } from './print/pictures';
 
 const INK = '#261c2c';
 
@@ -81,7 +83,7 @@ function drawGround(context: CanvasRenderingContext2D, scale: number, { plan, gr
 
 /** Pictures that are printed where a colour stands for them. */
 const picturesOf = ({ printed }: PlanView, colour: string): readonly PrintedArea[] =>
-  printed?.art.filter((area) => area.picture && area.colour === colour && area.reach === undefined) ?? [];
+  printed?.art.filter((area) => area.picture && area.colour === colour && isArt(area)) ?? [];
 
 function* drawFilm(
   context: CanvasRenderingContext2D,

@@ -4,7 +4,8 @@ import { inverse, mapped, multiply, translation } from '../../../../core/geometr
 import { isInside } from '../../../../core/geometry/nesting';
 import type { Spot } from '../../../../core/geometry/spot';
 import type { Lying } from '../../../../core/packing/lying';
-import type { PackedRegion, PlacementView, StripView } from '../../../workers/packed';
+import type { PlacementView, StripView } from '../../../workers/packed';
+import type { PackedRegion } from '../../../workers/packedRegion';
 
 /** SVG path data of a region, face view. */
 export function pathOfRegion({ xy, rings }: PackedRegion): string {

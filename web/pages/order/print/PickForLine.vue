@@ -5,7 +5,7 @@ import { inverse, mapped } from '../../../../core/geometry/matrix';
 import StageAsk from '../../../stage/StageAsk.vue';
 import { useOrder } from '../../../stores/order';
 import { useStage } from '../../../stores/stage';
-import type { SheetView } from '../../../workers/packed';
+import type { SheetView } from '../../../workers/packedSheets';
 import { count } from '../runCardSections';
 
 const { line, sheet } = defineProps<{ line: number; sheet: SheetView }>();

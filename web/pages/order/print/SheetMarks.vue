@@ -7,7 +7,7 @@ import { rounded } from '../../../../core/units/rounded';
 import { useHandleDrag } from '../../../stage/handleDrag';
 import type { Viewport } from '../../../stage/viewport';
 import { useOrder } from '../../../stores/order';
-import type { SheetView } from '../../../workers/packed';
+import type { SheetView } from '../../../workers/packedSheets';
 
 const { at, sheet } = defineProps<{ at: Viewport; sheet: SheetView }>();
 const store = useOrder();

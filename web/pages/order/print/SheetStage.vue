@@ -10,7 +10,7 @@ import { useOrder } from '../../../stores/order';
 import { useStage } from '../../../stores/stage';
 import { duration, useUnits } from '../../../stores/units';
 import { kindName } from '../artwork/kinds';
-import type { SheetView } from '../../../workers/packed';
+import type { SheetView } from '../../../workers/packedSheets';
 import type { SheetLook } from './drawSheet';
 import { sheetDrawer } from './drawSheet';
 import LineSwatch from '../LineSwatch.vue';
@@ -111,20 +111,6 @@ const says = computed(() => {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
   min-height: 0;
-}
-button {
-  height: 29px;
-  padding: 0 10px;
-  font-size: 14px;
-  background: var(--card);
-  border: 1px solid var(--rule);
-  border-radius: var(--radius-card);
-  white-space: nowrap;
-}
-button[aria-pressed='true'] {
-  font-weight: 650;
-  background: var(--damson-soft);
-  border-color: var(--damson);
 }
 .looks {
   display: flex;

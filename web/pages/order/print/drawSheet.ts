@@ -3,9 +3,9 @@ import { widerEdges } from '../../../../core/print/choices';
 import { hatch } from '../../../stage/hatch';
 import { drawLines } from '../../../stage/lineKinds';
 import { fillAll, pathOfRegion } from '../../../stage/paths';
-import type { PrintedArea, PrintedView, SheetView } from '../../../workers/packed';
+import type { PrintedArea, PrintedView, SheetView } from '../../../workers/packedSheets';
 import type { Pictures } from './pictures';
-import { pictureIn } from './pictures';
+import { isArt, pictureIn } from './pictures';
 
 const [INK, EDGE] = ['#261c2c', '#c9bda6'];
 /** What shows where nothing is printed. */
@@ -53,7 +53,7 @@ export function* drawArea(
   const drawn = pictureIn(pictures, area);
   if (!drawn) return yield* fillAll(context, area.region, area.colour, scale);
   context.save();
-  if (area.reach !== undefined) context.clip(pathOfRegion(area.region));
+  if (!isArt(area)) context.clip(pathOfRegion(area.region));
   context.transform(...(area.picture!.matrix as [number, number, number, number, number, number]));
   context.drawImage(drawn.bitmap, drawn.x, drawn.y, drawn.width, drawn.height);
   context.restore();

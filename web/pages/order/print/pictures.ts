@@ -5,7 +5,7 @@ import { onScopeDispose, shallowReactive, watchEffect } from 'vue';
 import { addressOf } from '../../../../contracts/address';
 import type { DrawnPicture, PictureWork } from '../../../workers/picture.worker';
 import PictureWorker from '../../../workers/picture.worker?worker';
-import type { PrintedArea } from '../../../workers/packed';
+import type { PrintedArea } from '../../../workers/packedSheets';
 
 /** px: no picture is shown wider. */
 const SHOWN_WIDTH = 1600;
@@ -14,6 +14,8 @@ export type Pictures = ReadonlyMap<string, DrawnPicture>;
 
 const nameOf = ({ picture, reach }: Pick<PrintedArea, 'picture' | 'reach'>): string =>
   `${picture?.file} ${reach ?? ''}`;
+/** Of pictures: bleed is grown, the art itself is not. */
+export const isArt = ({ reach }: Pick<PrintedArea, 'reach'>): boolean => reach === undefined;
 export const pictureIn = (pictures: Pictures, area: PrintedArea): DrawnPicture | undefined =>
   area.picture && pictures.get(nameOf(area));
 

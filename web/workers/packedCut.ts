@@ -1,0 +1,33 @@
+/** A cut as the page shows it, of film or of a sheet. */
+import type { LineKind } from '../../core/artwork/choices';
+import type { Film } from '../../core/films/film';
+import type { Recipe } from '../../core/layout/cutter';
+import type { PlannedCut } from '../../core/plan/planned';
+
+/** With what a strip or a sheet is cut, and how long that takes. */
+export interface CutView {
+  readonly film: Film;
+  readonly cutter: string;
+  readonly recipe: Recipe;
+  readonly shopRecipe: Recipe;
+  /** Kinds of line on it beside what is kiss cut, each with its recipe, the shop's and with this order's changes. */
+  readonly otherKinds: readonly {
+    readonly kind: LineKind;
+    readonly recipe: Recipe;
+    readonly shopRecipe: Recipe;
+  }[];
+  readonly seconds: number;
+  readonly cutLength: number;
+}
+
+export const cutView = ({ strip, cutter, recipe, shopRecipe, shopKinds, program }: PlannedCut): CutView => ({
+  film: strip.film,
+  cutter: cutter.id,
+  recipe,
+  shopRecipe,
+  otherKinds: [...new Set(program.lines.map(({ kind }) => kind))]
+    .filter((kind) => kind !== 'kiss')
+    .map((kind) => ({ kind, recipe: program.recipes[kind], shopRecipe: shopKinds[kind] })),
+  seconds: program.seconds,
+  cutLength: program.cutLength,
+});
