@@ -11,7 +11,7 @@ export function addressOf<R extends Route>(route: R, ask: Omit<Ask<R>, 'body'>):
   const path = route
     .slice(route.indexOf(' ') + 1)
     .replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(String(params[name])));
-  const said = Object.entries(query).filter(([, value]) => value !== undefined);
+  const said = Object.entries(query).filter(([, value]) => value !== undefined && value !== null);
   const tail = new URLSearchParams(said.map(([name, value]) => [name, String(value)])).toString();
   return tail ? `${path}?${tail}` : path;
 }

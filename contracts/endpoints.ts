@@ -158,8 +158,13 @@ export const ENDPOINTS = {
   },
   'GET /api/files/{hash}/picture': {
     params: byHash,
-    query: z.object({ width: z.coerce.number<number>().int().min(16).max(4000) }),
-    says: 'A picture to trace, at most so wide',
+    query: z.object({
+      width: z.coerce.number<number>().int().min(16).max(4000),
+      page: z.coerce.number<number>().int().min(1).max(10_000).nullish(),
+      box: fileSource.shape.box.optional(),
+      font: fileSource.shape.font.optional(),
+    }),
+    says: 'A picture, at most so wide; of a drawing its page',
     gives: 'image/png',
   },
   'GET /api/fonts': { says: 'Typefaces', gives: fontList },

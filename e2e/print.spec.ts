@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Download, Page } from '@playwright/test';
 import { Resvg } from '@resvg/resvg-js';
+import sharp from 'sharp';
 import { nearestOn } from '../core/geometry/nearestOnLine.testing';
 import { choose, expect, saved, section, settled, test } from './shop';
 
@@ -177,6 +178,46 @@ test('a new drawing is sent to print; its sheets come as PDF without the cut, an
   ]);
   const said = spawnSync('pdftotext', [await second[0].path(), '-'], { encoding: 'utf8' }).stdout;
   expect(said).toMatch(/sheet 2 of \d+ · panel 2 · this side up/);
+});
+
+test('a drawing with a photograph and a gradient is printed as it is, and cut around all of it', async ({
+  page,
+}) => {
+  const grey = { width: 60, height: 40, channels: 3, background: '#7a8a90' } as const;
+  const photo = await sharp({ create: grey }).jpeg().toBuffer();
+  const lagoon = Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><linearGradient id="g"><stop stop-color="#f5cf1b"/>
+      <stop offset="1" stop-color="#b0202f"/></linearGradient><circle cx="30" cy="30" r="28" fill="url(#g)"/>
+      <image x="15" y="20" width="30" height="20" href="data:image/jpeg;base64,${photo.toString('base64')}"/></svg>`,
+  );
+  await page.goto('/orders');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'lagoon.svg', mimeType: 'image/svg+xml', buffer: lagoon });
+  await page.waitForURL(/orders\/\d+$/);
+  await saved(page);
+  await section(page, 'Artwork').click();
+  await expect(page.getByText('a knife cannot cut a picture').first()).toBeVisible();
+  await choose(page, 'Drawing', 'printed as it is');
+  await settled(page);
+  await expect(page.getByText('a knife cannot cut a picture')).toHaveCount(0);
+  await expect(section(page, 'Films')).toContainText('1 printed');
+  await section(page, 'Print marks').click();
+  await type(page, 'Bleed', '2');
+  await settled(page);
+  await saved(page);
+  await page.getByRole('button', { name: 'Sheet', exact: true }).click();
+  const pdf = readFileSync(await (await file(page, 'PDF')).path());
+  // the photograph as it came
+  expect(pdf.includes(photo)).toBe(true);
+  // what it is cut around: a disc of 56 mm and the usual 2 mm
+  const drawing = readFileSync(await (await file(page, 'DXF')).path(), 'utf8');
+  const [, line] = drawing.split('LWPOLYLINE');
+  const xs = [...line.matchAll(/^ *10\n(-?[\d.]+)$/gm)].map(([, x]) => Number(x));
+  expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(60, 0);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByText('a knife cannot cut a picture').first()).toBeVisible();
 });
 
 /** What was cut of a sheet, and how far beside its print; mm on the page. */

@@ -21,6 +21,9 @@ export interface FileSource {
   readonly font: string | null;
 }
 
+/** What of a file is seen: of a picture there is only one part. */
+export type FilePart = Pick<FileSource, 'page' | 'box' | 'font'>;
+
 /** Words typed on the spot. */
 export interface TextSource {
   readonly kind: 'text';
@@ -99,6 +102,9 @@ export const DEFAULT_TRACE: TraceChoices = {
   smooth: 0.6,
   corner: 60,
 };
+
+/** Cut around where it is opaque. */
+export const PRINTED_AS_IT_IS: TraceChoices = { ...DEFAULT_TRACE, by: 'print' };
 
 /** A file as a piece, read as it comes. */
 export function pieceOfFile(hash: string, name: string, more: Partial<FileSource> = {}, id = 'p1'): Piece {

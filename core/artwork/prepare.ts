@@ -80,7 +80,7 @@ function rulesOf({ id, source }: Piece, { lines, fixes }: WholeChoices): PieceRu
     Object.fromEntries(Object.entries(rules).filter(([at]) => isOwn(at)));
   return {
     id,
-    ...(source.kind === 'file' && { file: source.hash }),
+    ...(source.kind === 'file' && { file: source }),
     lines: { ...lines, shape: ofOwn(lines.shape), stroke: ofOwn(lines.stroke) },
     fixes: fixes.filter(({ at }) => isOwn(at)),
   };

@@ -1,7 +1,7 @@
 import { own } from '../units/own';
 import type { Artwork, Shape } from '../readers/artwork';
 import type { Finding, Fix, FixKind } from '../findings/finding';
-import type { LineKind, LineRules } from './choices';
+import type { FilePart, FileSource, LineKind, LineRules } from './choices';
 import { isFixed, NO_LINE_RULES } from './choices';
 import type { Bounds } from '../geometry/bounds';
 import {
@@ -50,6 +50,7 @@ export interface PreparedShape {
 export interface ShownPicture {
   /** Its file, by the hash of what is in it. */
   readonly file: string;
+  readonly part: FilePart;
   /** px */
   readonly width: number;
   readonly height: number;
@@ -72,8 +73,8 @@ export interface PreparedLine {
 /** How one piece is to be prepared, beside its size. */
 export interface PieceRules {
   readonly id: string;
-  /** The file it comes from, by the hash of what is in it. */
-  readonly file?: string;
+  /** The file it comes from. */
+  readonly file?: Pick<FileSource, 'hash'> & FilePart;
   readonly lines: LineRules;
   readonly fixes: readonly Fix[];
 }
@@ -302,8 +303,7 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
     if (region.length === 0) return;
     const word = shape.word === undefined ? {} : { word: `${rules.id}/${shape.word}` };
     const layer = shape.layer === undefined ? {} : { layer: shape.layer };
-    const picture =
-      shape.picture && rules.file ? { picture: { ...shape.picture, file: rules.file, matrix } } : {};
+    const picture = rules.file ? shownPicture(shape, rules.file, matrix) : {};
     if (kind === 'kiss')
       shapes.push({
         colour: shape.colour,
@@ -317,6 +317,14 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
     else for (const points of region) add({ points, closed: true });
   });
   return { shapes, lines };
+}
+
+function shownPicture(
+  { picture }: Shape,
+  { hash, page, box, font }: NonNullable<PieceRules['file']>,
+  matrix: Matrix,
+): Pick<PreparedShape, 'picture'> {
+  return picture ? { picture: { ...picture, file: hash, part: { page, box, font }, matrix } } : {};
 }
 
 function kindOf(shape: Shape, ref: string, { lines, fixes }: PieceRules): LineKind {
@@ -339,7 +347,8 @@ function isFollowed(shape: Shape, matrix: Matrix, kind: LineKind, ref: string, r
   return isHairline(shape, matrix);
 }
 
-const isHairline = ({ stroke, alsoFilled }: Shape, matrix: Matrix): boolean =>
+/** Whether a line has no width to speak of. @param matrix its own units → mm */
+export const isHairline = ({ stroke, alsoFilled }: Shape, matrix: Matrix): boolean =>
   stroke !== undefined && !alsoFilled && stroke.width * stretch(matrix) < HAIRLINE;
 
 /** The shape's lines at final size, with fewer points where that was asked for. */

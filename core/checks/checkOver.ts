@@ -1,4 +1,5 @@
 /** The check-over: everything in the prepared art that would spoil film, each with its place, measure and limit. */
+import { PRINT_IT } from '../readers/waysOut';
 import { lineLength } from '../geometry/path';
 import { append } from '../geometry/lists';
 import type { Artwork } from '../readers/artwork';
@@ -131,7 +132,7 @@ function paintFinding(
     code: look,
     severity: 'check',
     message,
-    waysOut: ['Take the one colour', 'Send the shape to print'],
+    waysOut: ['Take the one colour', 'Leave the shape uncut', PRINT_IT],
     where,
     key: `${look} ${ref}`,
     fixes: [

@@ -71,7 +71,8 @@ describe('a picture with its edges drawn out', () => {
 
   test('how far it has to grow is measured in its own pixels, however it is turned', () => {
     const region = [Float64Array.of(-2, -1, 12, -1, 12, 21, -2, 21)];
-    const quarter = { file: 'f', width: 40, height: 20, matrix: [0, 0.5, -0.5, 0, 10, 0] as const };
+    const part = { page: null, box: null, font: null };
+    const quarter = { file: 'f', part, width: 40, height: 20, matrix: [0, 0.5, -0.5, 0, 10, 0] as const };
     // upright it is 10 × 20 mm at two pixels a mm: 1 mm above and below, 2 mm on either side
     expect(reachOf(region, quarter)).toBeCloseTo(4, 9);
   });

@@ -73,7 +73,9 @@ export interface Offers {
   readonly units?: readonly Answer<DrawingUnit>[];
   /** Typefaces the file names and does not carry. */
   readonly fonts?: readonly string[];
-  /** A picture of so many pixels, traced. */
+  /** A drawing that may be printed as it is, and cut around. */
+  readonly asIs?: true;
+  /** A picture of so many pixels, traced; of a drawing the one of its page. */
   readonly picture?: { readonly width: number; readonly height: number; readonly mmPerPixel: number };
 }
 

@@ -230,8 +230,8 @@ const simplified = (width: number, height: number, times: number): Finding => ({
  * A trace as artwork.
  * @param mmPerPixel how large a pixel is
  */
-export function artworkOfTrace(traced: Trace, mmPerPixel: number): Artwork {
-  const matrix = scaling(mmPerPixel);
+export function artworkOfTrace(traced: Trace, mmPerPixel: number, mmDown = mmPerPixel): Artwork {
+  const matrix = scaling(mmPerPixel, mmDown);
   const { width, height, times, isShown } = traced;
   const shapes = traced.colours.flatMap(({ colour, paths }): Shape[] => {
     const painted = { matrix, colour, fill: 'evenodd', clips: [] } as const;
@@ -243,7 +243,7 @@ export function artworkOfTrace(traced: Trace, mmPerPixel: number): Artwork {
     ...(times > 1 ? [simplified(width, height, times)] : []),
   ];
   return {
-    page: { width: width * mmPerPixel, height: height * mmPerPixel },
+    page: { width: width * mmPerPixel, height: height * mmDown },
     shapes,
     clips: [],
     findings,

@@ -1,12 +1,11 @@
 // Runs the PDF parser in a process of its own: a file that makes it hang or crash takes nothing with it.
 // argv: page number. stdin: the file. stdout: JSON of what core/readers/pdf/readPdf.ts takes, or { problem }.
-import { createRequire } from 'node:module';
 import { readFile } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
-import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { join } from 'node:path';
+import { OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { PDFArray, PDFDict, PDFDocument, PDFName, PDFObjectCopier, PDFRawStream, PDFRef } from 'pdf-lib';
+import { openPdf, PDFJS } from './pdfjs.mjs';
 
-const HOME = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
 const NAMES = Object.fromEntries(Object.entries(OPS).map(([name, code]) => [code, name]));
 const MOST_STEPS = 3_000_000;
 
@@ -15,20 +14,8 @@ for await (const chunk of process.stdin) chunks.push(chunk);
 const bytes = Buffer.concat(chunks);
 process.on('unhandledRejection', () => {});
 
-const load = (data) =>
-  getDocument({
-    data: new Uint8Array(data),
-    // glyphs as outlines, not as fonts for a page
-    disableFontFace: true,
-    useSystemFonts: false,
-    isEvalSupported: false,
-    enableXfa: false,
-    verbosity: 0,
-    standardFontDataUrl: join(HOME, 'standard_fonts/'),
-    cMapUrl: join(HOME, 'cmaps/'),
-    cMapPacked: true,
-    fontExtraProperties: true,
-  }).promise;
+// glyphs as outlines, not as fonts for a page
+const load = (data) => openPdf(data, { disableFontFace: true, fontExtraProperties: true });
 
 async function main() {
   const document = await load(bytes);
@@ -110,7 +97,7 @@ const standInOf = (name, isUnknown) =>
 /** Letters of a typeface that nobody here has, in the stand-in; by the character that stands for each in the steps. */
 async function drawnBy(name, letters) {
   const style = `${/bold|black|heavy/i.test(name) ? 'Bold' : ''}${/italic|oblique/i.test(name) ? 'Italic' : ''}`;
-  const file = await readFile(join(HOME, `standard_fonts/LiberationSans-${style || 'Regular'}.ttf`));
+  const file = await readFile(join(PDFJS, `standard_fonts/LiberationSans-${style || 'Regular'}.ttf`));
   const hb = await import('harfbuzzjs');
   const face = new hb.Face(new hb.Blob(new Uint8Array(file).buffer));
   const font = new hb.Font(face);

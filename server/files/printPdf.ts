@@ -13,6 +13,7 @@ import { LAYERS } from './lineLayers';
 import type { ColourArea } from '../../core/print/bleed';
 import type { LaidPicture, LaidPictures } from './printedPictures';
 import type { Doc } from './sheet';
+import { LaidPages } from './laidPages';
 import { drawn, qrCode } from './sheet';
 
 export interface PrintPdfChoices {
@@ -42,7 +43,7 @@ interface MoreOfDoc {
 }
 
 /** @param unit what every place of the sheet shows */
-export function printPdf(
+export async function printPdf(
   unit: PrintUnit,
   sheet: PrintSheet,
   label: SheetLabel,
@@ -50,7 +51,9 @@ export function printPdf(
 ): Promise<Buffer> {
   const size: [number, number] = [sheet.width * POINTS, sheet.height * POINTS];
   const doc = new PDFDocument({ size, margin: 0, pdfVersion: '1.7', info: { Title: label.text } });
-  return drawn(doc, () => drawSheet(doc, unit, sheet, label, choices));
+  const pages = new LaidPages();
+  const pdf = await drawn(doc, () => drawSheet(doc, unit, sheet, label, choices, pages));
+  return pages.filledIn(pdf);
 }
 
 function drawSheet(
@@ -59,12 +62,13 @@ function drawSheet(
   sheet: PrintSheet,
   label: SheetLabel,
   choices: PrintPdfChoices,
+  pages: LaidPages,
 ): void {
   const lines = cutOnSheet(unit, sheet);
   boxes(doc, sheet, lines);
   doc.save().scale(POINTS);
   if (choices.patch) patches(doc, sheet, choices.marks.line);
-  const place = pictureRack(doc);
+  const place = pictureRack(doc, pages);
   for (const { matrix } of sheet.places) {
     doc.save().transform(...(matrix as Six));
     if (unit.clip) doc.path(regionToPathData(unit.clip)).clip();
@@ -93,9 +97,15 @@ function drawSheet(
 type Six = [number, number, number, number, number, number];
 
 /** Places pictures, each of which is in the file once however often it is seen. */
-function pictureRack(doc: Doc): (picture: LaidPicture) => void {
+function pictureRack(doc: Doc, pages: LaidPages): (picture: LaidPicture) => void {
   const opened = new Map<Buffer, PDFKit.Mixins.ImageSrc>();
-  return ({ bytes, matrix, x, y, width, height }) => {
+  return ({ bytes, isPage, matrix, x, y, width, height }) => {
+    // a page is 1 wide and 1 high, y up
+    if (isPage)
+      return pages.lay(
+        doc.transform(...(matrix as Six)).transform(width, 0, 0, -height, x, y + height),
+        bytes,
+      );
     const image = opened.get(bytes) ?? (doc as unknown as MoreOfDoc).openImage(bytes);
     opened.set(bytes, image);
     doc.transform(...(matrix as Six)).image(image, x, y, { width, height });

@@ -1,16 +1,20 @@
 /** Pictures of a printed sheet, ready to be laid on its page: as they came, and grown past their edges for the bleed. */
 import sharp from 'sharp';
+import type { ShownPicture } from '../../core/artwork/preparePiece';
 import type { Matrix } from '../../core/geometry/matrix';
 import type { ColourArea } from '../../core/print/bleed';
 import { grownPicture, reachOf } from '../../core/print/grownPicture';
 import type { PrintUnit } from '../../core/print/sheets';
 import type { Picture } from '../../core/tracing/picture';
+import { kindOf } from './fileKind';
+import { hasPages, openPage, PAGE_PIXELS, pageForPrint, pagePng } from './pageAsItIs';
 import { openPicture, pictureForPrint } from './readPicture';
 
 /** A picture laid on a page. */
 export interface LaidPicture {
-  /** JPEG as it came, or PNG. */
+  /** JPEG as it came, or PNG; of a drawing its page as a PDF. */
   readonly bytes: Buffer;
+  readonly isPage?: true;
   /** Where it lies, in pixels of the picture as it came. */
   readonly x: number;
   readonly y: number;
@@ -25,29 +29,32 @@ export type LaidPictures = ReadonlyMap<ColourArea, LaidPicture>;
 
 /**
  * @param files what is in them, by hash; a picture that is not among them stays an area of its colour
- * @param isJpegKept a JPEG stays as it came, in its own inks; else all are PNG
+ * @param as `original`: JPEG and the pages of drawings stay as they came, in their own inks; else all are PNG
  * @throws FileProblem when a picture cannot be read
  */
 export async function laidPictures(
   { art, bleed }: Pick<PrintUnit, 'art' | 'bleed'>,
   files: ReadonlyMap<string, Uint8Array>,
-  isJpegKept: boolean,
+  as: 'original' | 'png',
 ): Promise<LaidPictures> {
-  const laid = new Map<ColourArea, LaidPicture>();
   // pieces with the same picture share what is made of it, and so does the page
-  const original = onceEach((hash: string) => pictureForPrint(files.get(hash)!, isJpegKept));
-  const opened = onceEach((hash: string) => openPicture(files.get(hash)!));
-  const grown = onceEach(async (hash: string, reach: number) =>
-    grownPng((await opened(hash)).picture, reach),
+  const original = onceEach(nameOf, (shown) => forPrint(files.get(shown.file)!, shown, as));
+  const opened = onceEach(nameOf, (shown) => pixelsOf(files.get(shown.file)!, shown));
+  const grown = onceEach(
+    ({ shown, reach }: { readonly shown: ShownPicture; readonly reach: number }) =>
+      `${nameOf(shown)} ${reach}`,
+    async ({ shown, reach }) => {
+      const picture = await opened(shown);
+      return grownPng(picture, (reach * picture.width) / shown.width);
+    },
   );
   const isThere = ({ picture }: ColourArea): boolean => picture !== undefined && files.has(picture.file);
-  for (const area of art.filter(isThere)) {
-    const { file, ...picture } = area.picture!;
-    laid.set(area, { bytes: await original(file), x: 0, y: 0, ...picture });
-  }
-  for (const area of bleed.filter(isThere)) {
-    const { file, ...picture } = area.picture!;
-    const { bytes, at, size } = await grown(file, reachOf(area.region, area.picture!));
+  const asArt = async (picture: ShownPicture): Promise<LaidPicture> => {
+    const { width, height, matrix } = picture;
+    return { ...(await original(picture)), x: 0, y: 0, width, height, matrix };
+  };
+  const asBleed = async ({ region, picture }: Required<ColourArea>): Promise<LaidPicture> => {
+    const { bytes, at, size } = await grown({ shown: picture, reach: reachOf(region, picture) });
     const [across, down] = [picture.width / at.width, picture.height / at.height];
     const place = {
       x: -at.x * across,
@@ -55,19 +62,43 @@ export async function laidPictures(
       width: size.width * across,
       height: size.height * down,
     };
-    laid.set(area, { bytes, ...place, matrix: picture.matrix });
-  }
-  return laid;
+    return { bytes, ...place, matrix: picture.matrix };
+  };
+  const laid = [
+    ...art.filter(isThere).map(async (area) => [area, await asArt(area.picture!)] as const),
+    ...bleed
+      .filter(isThere)
+      .map(async (area) => [area, await asBleed(area as Required<ColourArea>)] as const),
+  ];
+  return new Map(await Promise.all(laid));
 }
 
+const nameOf = ({ file, part: { page, box, font } }: ShownPicture): string =>
+  `${file} ${page} ${box} ${font}`;
+
+async function forPrint(
+  bytes: Uint8Array,
+  { part, width }: ShownPicture,
+  as: 'original' | 'png',
+): Promise<Pick<LaidPicture, 'bytes' | 'isPage'>> {
+  if (!hasPages(kindOf(bytes))) return { bytes: await pictureForPrint(bytes, as === 'original') };
+  if (as === 'png') return { bytes: await pagePng(bytes, part, width) };
+  return { bytes: await pageForPrint(bytes, part), isPage: true };
+}
+
+const pixelsOf = async (bytes: Uint8Array, { part }: ShownPicture): Promise<Picture> =>
+  (hasPages(kindOf(bytes)) ? await openPage(bytes, part, PAGE_PIXELS.bleed) : await openPicture(bytes))
+    .picture;
+
 /** What is asked for twice is made once. */
-function onceEach<Asked extends readonly (string | number)[], T>(
-  make: (...asked: Asked) => Promise<T>,
-): (...asked: Asked) => Promise<T> {
+function onceEach<Asked, T>(
+  nameOf: (asked: Asked) => string,
+  make: (asked: Asked) => Promise<T>,
+): (asked: Asked) => Promise<T> {
   const known = new Map<string, Promise<T>>();
-  return (...asked) => {
-    const name = asked.join(' ');
-    const made = known.get(name) ?? make(...asked);
+  return (asked) => {
+    const name = nameOf(asked);
+    const made = known.get(name) ?? make(asked);
     known.set(name, made);
     return made;
   };

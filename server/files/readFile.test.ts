@@ -21,7 +21,8 @@ import { regionArea, weld } from '../../core/geometry/region';
 import type { FileProblem } from './fileProblem';
 import { differingShare, pixels, stackedSvg } from './pixels.testing';
 import { SHIPPED_FONTS } from './fonts';
-import { AS_IT_COMES, firstReading, kindOf, readFile } from './readFile';
+import { kindOf } from './fileKind';
+import { AS_IT_COMES, firstReading, readFile } from './readFile';
 import type { WorkPool } from '../work/pool';
 import { openPool } from '../work/pool';
 

@@ -1,17 +1,20 @@
 /** Any file a customer sends: known by what is in it, whatever its name says. */
-import { gunzipSync } from 'node:zlib';
 import type { Artwork } from '../../core/readers/artwork';
 import type { FileSource } from '../../core/artwork/choices';
+import { PRINTED_AS_IT_IS } from '../../core/artwork/choices';
 import { readDxf } from '../../core/readers/dxf/readDxf';
 import { readPlt } from '../../core/readers/plt/readPlt';
 import { FileProblem } from './fileProblem';
+import { hasPages } from './pageAsItIs';
+import { readAsItIs } from './readAsItIs';
+import { unpacked } from './unpacked';
+import type { FileKind } from './fileKind';
+import { kindOf } from './fileKind';
 import { tooMuch, workOf } from './limits';
 import type { Tell } from './tell';
 import { LARGEST_UPLOAD, readSvg, tooBig } from './readSvg';
 import { readEps, readPdfFile } from './readPdfFile';
 import { openPicture, suggestFor, tracePicture } from './readPicture';
-
-export type FileKind = 'svg' | 'dxf' | 'pdf' | 'eps' | 'plt' | 'picture';
 
 const toNobody: Tell = () => {};
 
@@ -19,42 +22,6 @@ const toNobody: Tell = () => {};
 export type Reading = Pick<FileSource, 'page' | 'box' | 'units' | 'trace' | 'font'>;
 
 export const AS_IT_COMES: Reading = { page: null, box: null, units: null, trace: null, font: null };
-
-/** @throws FileProblem when it is none of the kinds that can be read */
-export function kindOf(bytes: Uint8Array): FileKind {
-  if (bytes.length === 0) throw empty();
-  const head = Buffer.from(bytes.subarray(0, 4096)).toString('latin1');
-  if (/^PK\x03\x04/.test(head)) throw unknownKind(head);
-  if (/^\x89PNG|^\xff\xd8\xff|^RIFF[\s\S]{4}WEBP/.test(head)) return 'picture';
-  if (head.slice(0, 1024).includes('%PDF-')) return 'pdf';
-  if (head.startsWith('%!') || head.startsWith('\xc5\xd0\xd3\xc6')) return 'eps';
-  if (head.startsWith('\x1f\x8b')) return 'svg';
-  if (/^.{0,12}Binary DXF/.test(head)) {
-    throw new FileProblem(
-      'binary-dxf',
-      'This is a DXF in its binary form. Save it as DXF text and bring that in.',
-    );
-  }
-  if (/^\s*(?:999\r?\n.*\r?\n\s*)*0\s*\r?\n\s*SECTION/.test(head)) return 'dxf';
-  const text = head.replace(/\0/g, '');
-  if (/<(?:[\w-]+:)?svg[\s>/]/.test(text) || /^\uFEFF?\s*<|^\xef\xbb\xbf\s*</.test(text)) return 'svg';
-  if (/^[\s\x1b%\-\d.A-Z]*\b(?:IN|DF|PU|PD|PA|SP|IP|RO|BP)[\s\d,;.-]/.test(head) && head.includes(';'))
-    return 'plt';
-  if (text.trim() === '') throw empty();
-  throw unknownKind(head);
-}
-
-const empty = (): FileProblem =>
-  new FileProblem('empty', 'The file is empty. Save the drawing again and drop it here once more.');
-
-function unknownKind(head: string): FileProblem {
-  const known = /^PK/.test(head)
-    ? 'This is a packed folder: unpack it and drop the drawing that is in it.'
-    : /^GIF8|^BM|^II\*|^MM\0\*/.test(head)
-      ? 'This kind of picture cannot be read: save it as PNG, JPEG or WebP and drop that here.'
-      : 'This is no drawing that can be read. SVG, PDF, EPS, DXF, HP-GL, PNG, JPEG and WebP can.';
-  return new FileProblem('unknown-kind', known);
-}
 
 /**
  * Reads a customer's file.
@@ -79,20 +46,38 @@ function workable(artwork: Artwork): Artwork {
   return artwork;
 }
 
+/** A page of which nothing can be cut may still be printed, and cut around. */
+const PRINTED: Reading = { ...AS_IT_COMES, trace: PRINTED_AS_IT_IS };
+
 /** Reads a file that has just come in, and says how; a picture is unpacked once for both. */
 export async function readFirst(
   bytes: Uint8Array,
   tell: Tell,
 ): Promise<{ readonly artwork: Artwork; readonly reading: Reading }> {
   if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
-  if (kindOf(bytes) !== 'picture')
-    return { artwork: await readFile(bytes, AS_IT_COMES, tell), reading: AS_IT_COMES };
+  const kind = kindOf(bytes);
+  if (kind !== 'picture') {
+    const artwork = await readAs(kind, bytes, AS_IT_COMES, tell);
+    if (artwork.shapes.length > 0) return { artwork: workable(artwork), reading: AS_IT_COMES };
+    if (!hasPages(kind)) throw nothingToCut(artwork);
+    const printed = await readAs(kind, bytes, PRINTED, tell);
+    if (printed.shapes.length === 0) throw nothingToCut(artwork);
+    return { artwork: workable(printed), reading: PRINTED };
+  }
   const opened = await openPicture(bytes);
   const trace = suggestFor(opened);
   return { artwork: workable(tracePicture(opened, trace, tell)), reading: { ...AS_IT_COMES, trace } };
 }
 
 async function readAs(kind: FileKind, bytes: Uint8Array, reading: Reading, tell: Tell): Promise<Artwork> {
+  const { trace } = reading;
+  if (!hasPages(kind)) return readDrawn(kind, bytes, reading, tell);
+  const drawn = await readDrawn(kind, bytes, reading, tell);
+  const artwork = trace?.by === 'print' ? await readAsItIs(drawn, bytes, reading, trace) : drawn;
+  return { ...artwork, offers: { ...artwork.offers, asIs: true } };
+}
+
+async function readDrawn(kind: FileKind, bytes: Uint8Array, reading: Reading, tell: Tell): Promise<Artwork> {
   switch (kind) {
     case 'svg':
       return readSvg(unpacked(bytes), reading.font, tell);
@@ -117,19 +102,6 @@ function textOf(bytes: Uint8Array): string {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
     return Buffer.from(bytes).toString('latin1');
-  }
-}
-
-/** An SVG that was packed to travel. */
-function unpacked(bytes: Uint8Array): Uint8Array {
-  if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return bytes;
-  try {
-    return gunzipSync(bytes, { maxOutputLength: LARGEST_UPLOAD });
-  } catch {
-    throw new FileProblem(
-      'unreadable',
-      'The file is packed and cannot be unpacked, or is larger than 40 MB inside.',
-    );
   }
 }
 

@@ -23,11 +23,17 @@ export async function readPdfFile(
   return readPdf(answer, box);
 }
 
-function problemOf(problem: string): FileProblem {
+export function problemOf(problem: string): FileProblem {
   if (problem === 'password') {
     return new FileProblem(
       'password',
       'The PDF is locked with a password. Ask for one without, or save it again without the password.',
+    );
+  }
+  if (problem === 'protected') {
+    return new FileProblem(
+      'protected',
+      'The PDF is protected against changes, so it cannot be laid on a sheet as it is. Save it again without protection, or print its shapes.',
     );
   }
   if (problem === 'complicated') {
@@ -45,11 +51,18 @@ function problemOf(problem: string): FileProblem {
 /** What an interpreter of programs may use: a little memory, a minute, a PDF of some size. */
 const EPS_LIMITS = { memory: 2000, seconds: 20, fileSize: 300 } as const;
 
+/** Reads EPS and PostScript. @throws FileProblem when it cannot be drawn */
+export async function readEps(bytes: Uint8Array, tell?: Tell): Promise<Artwork> {
+  const pdf = await pdfOfEps(bytes);
+  tell?.(0.4);
+  return readPdfFile(pdf, { page: null, box: null });
+}
+
 /**
- * Reads EPS and PostScript: Ghostscript draws it as a PDF, where it is installed. The file is a program: it gets a
+ * EPS and PostScript as PDF: Ghostscript draws it as a PDF, where it is installed. The file is a program: it gets a
  * folder of its own for this one run, which is all that it may read, write or delete in, and nothing of our environment.
  */
-export async function readEps(bytes: Uint8Array, tell?: Tell): Promise<Artwork> {
+export async function pdfOfEps(bytes: Uint8Array): Promise<Buffer> {
   const dir = await mkdtemp(join(await ownFolder('eps'), 'run-'));
   try {
     const [input, output] = [join(dir, 'in.eps'), join(dir, 'out.pdf')];
@@ -69,10 +82,9 @@ export async function readEps(bytes: Uint8Array, tell?: Tell): Promise<Artwork> 
     ];
     const env = { TMPDIR: dir, TEMP: dir, TMP: dir, HOME: dir };
     await launch({ command: 'gs', args, input: '', limits: EPS_LIMITS, env, cwd: dir });
-    tell?.(0.4);
     const pdf = await readFile(output).catch(() => undefined);
     if (!pdf || pdf.length === 0) throw unreadableEps();
-    return await readPdfFile(pdf, { page: null, box: null });
+    return pdf;
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOENT') throw noGhostscript();
     throw error;

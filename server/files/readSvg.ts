@@ -23,10 +23,16 @@ export async function readSvg(bytes: Uint8Array, font: string | null = null, tel
   const { text, findings, layers, words } = tidySvg(bytes);
   tell?.(0.2);
   const fonts = words ? await typefaces(words, font) : undefined;
-  const { svg } = await resolve(fonts ? withoutLetters(text, fonts.lacking) : text, fonts);
+  const svg = await resolve(text, fonts);
   tell?.(0.6);
   const artwork = readResolvedSvg(svg, [...findings, ...(fonts?.findings ?? [])], layers);
   return fonts && fonts.missing.length > 0 ? { ...artwork, offers: { fonts: fonts.missing } } : artwork;
+}
+
+/** The drawing with its pictures, resolved into what every renderer shows alike. @throws FileProblem when it cannot be read */
+export async function resolvedSvg(bytes: Uint8Array, font: string | null): Promise<string> {
+  const { text, words } = tidySvg(bytes, { pictures: 'kept' });
+  return resolve(text, words ? await typefaces(words, font) : undefined);
 }
 
 export const tooBig = (bytes?: number): FileProblem =>
@@ -83,10 +89,11 @@ const notHere = (missing: readonly string[], standIn: string, chosen: boolean): 
   waysOut: ['Pick the typeface under Artwork', 'Ask for the file with its text as outlines'],
 });
 
-async function resolve(text: string, fonts: Typefaces | undefined): Promise<{ svg: string }> {
+async function resolve(text: string, fonts: Typefaces | undefined): Promise<string> {
   const options = JSON.stringify({ files: fonts?.files ?? [], standIn: fonts?.standIn ?? '' });
-  const answer = await askChild<{ svg: string; problem?: string }>(CHILD, [options], text);
-  if (answer.problem === undefined) return answer;
+  const settable = fonts ? withoutLetters(text, fonts.lacking) : text;
+  const answer = await askChild<{ svg: string; problem?: string }>(CHILD, [options], settable);
+  if (answer.problem === undefined) return answer.svg;
   if (/size/i.test(answer.problem)) {
     throw new FileProblem(
       'no-size',

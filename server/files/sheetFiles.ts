@@ -35,7 +35,7 @@ export async function sheetPdf(
 ): Promise<Buffer> {
   const { film, sheets } = printed;
   const { unit, sheet, panel } = sheets[index];
-  const pictures = await laidPictures(unit, files, true);
+  const pictures = await laidPictures(unit, files, 'original');
   const how = { marks: print.marks, withLines, patch: needsPatch(film, print.patch), pictures };
   return printPdf(unit, sheet, sheetLabel(order, index, sheets.length, panel), how);
 }
@@ -52,7 +52,7 @@ export async function sheetPng(
   const { unit, sheet } = sheets[index];
   const most = MOST_PIXELS * Math.min(1, sheet.width / sheet.height);
   const value = Math.max(1, Math.round(Math.min((sheet.width / MM_PER_INCH) * dpi, most)));
-  const pictures = await laidPictures(unit, files, false);
+  const pictures = await laidPictures(unit, files, 'png');
   const svg = printSvg(unit, sheet, print.marks.line, sheetLabel(order, index, sheets.length).code, pictures);
   return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value } })
     .render()

@@ -12,7 +12,7 @@ export const artworkRoutes = (services: ReadingServices) =>
     'GET /api/readings': async ({ query }) =>
       packed(await packedReading(services, query.source), { 'Cache-Control': 'private, no-cache' }),
     'GET /api/files/{hash}/picture': async ({ params, query }) =>
-      picture(await pictureOf(services, params.hash, query.width), 'max-age=86400'),
+      picture(await pictureOf(services, params.hash, query), 'max-age=86400'),
     'GET /api/fonts': () => listFonts(services.db),
     'POST /api/fonts': ({ body }) => addFont(services, body.bytes),
     'POST /api/fonts/{font}/put-away': ({ params }) => putFontAway(services.db, params.font, true),

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { Artwork } from '../../core/readers/artwork';
-import type { ArtworkChoices, FileSource, Source, TextSource } from '../../core/artwork/choices';
+import type { ArtworkChoices, FilePart, FileSource, Source, TextSource } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
 import type { TakenPicture } from '../../contracts/api';
 import type { Db } from '../db/connect';
@@ -119,11 +119,12 @@ export async function takePicture({ db, pool }: ReadingServices, bytes: Buffer):
   return { file, ...size };
 }
 
-/** A picture for the page that traces it. @throws Trouble when the file is no picture */
+/** A picture to look at, or a drawing's page. @throws Trouble when the file is neither */
 export async function pictureOf(
   { db, pool }: ReadingServices,
   hash: string,
-  width: number,
+  { width, page = null, box = null, font = null }: { readonly width: number } & Partial<FilePart>,
 ): Promise<Uint8Array> {
-  return valueOf(await pool.run('showPicture', { bytes: await originalOf(db, hash), width }));
+  const bytes = await originalOf(db, hash);
+  return valueOf(await pool.run('showPicture', { bytes, width, part: { page, box, font } }));
 }

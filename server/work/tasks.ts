@@ -7,7 +7,7 @@ import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/readers/artwork';
-import type { TextSource } from '../../core/artwork/choices';
+import type { FilePart, TextSource } from '../../core/artwork/choices';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
 import { benchHints } from '../../core/plan/bench';
 import { regionToPathData } from '../../core/geometry/pathText';
@@ -29,7 +29,9 @@ import type { Finding } from '../../core/findings/finding';
 import type { Again, PanelsAgain } from '../../core/films/again';
 import { FileProblem } from '../files/fileProblem';
 import type { Reading } from '../files/readFile';
-import { kindOf, readFile, readFirst } from '../files/readFile';
+import { kindOf } from '../files/fileKind';
+import { hasPages, pagePng } from '../files/pageAsItIs';
+import { readFile, readFirst } from '../files/readFile';
 import type { MapPage } from '../../contracts/bench';
 import type { Datum, FittingMap } from '../../core/panels/fittingMap';
 import { fittingMap } from '../../core/panels/fittingMap';
@@ -125,8 +127,8 @@ export const measurePicture = (bytes: Uint8Array) =>
     return sizeOfPicture(bytes);
   });
 
-export const showPicture = ({ bytes, width }: { bytes: Uint8Array; width: number }) =>
-  answer(() => pictureForPage(bytes, width));
+export const showPicture = ({ bytes, width, part }: { bytes: Uint8Array; width: number; part: FilePart }) =>
+  answer(async () => (hasPages(kindOf(bytes)) ? pagePng(bytes, part, width) : pictureForPage(bytes, width)));
 
 /** What an order's row shows. */
 export function summarise(task: PlanTask): { summary: OrderSummary; thumbnail: Uint8Array } {

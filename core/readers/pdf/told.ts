@@ -1,5 +1,6 @@
 /** What could not be taken from a page as it is drawn there. */
 import type { Finding } from '../../findings/finding';
+import { PRINT_IT } from '../waysOut';
 
 export class Told {
   private readonly counts = new Map<string, number>();
@@ -56,19 +57,19 @@ const TELLS: Readonly<Record<string, (n: number) => Finding>> = {
     code: 'image',
     severity: 'check',
     message: `${n === 1 ? '1 picture is' : `${n} pictures are`} left out: a knife cannot cut a picture.`,
-    waysOut: ['Bring the picture in by itself and trace it', 'Send the graphic to print'],
+    waysOut: ['Bring the picture in by itself and trace it', PRINT_IT],
   }),
   pattern: (n) => ({
     code: 'pattern',
     severity: 'check',
     message: `${n === 1 ? '1 shape' : `${n} shapes`} filled with a repeating pattern left out.`,
-    waysOut: ['Turn the pattern into shapes in the drawing and bring the file in again'],
+    waysOut: ['Turn the pattern into shapes in the drawing and bring the file in again', PRINT_IT],
   }),
   mask: () => ({
     code: 'mask',
     severity: 'check',
     message: 'Parts of the page are faded by a mask, which is not applied.',
-    waysOut: ['Cut the shapes to their outline in the drawing and bring the file in again'],
+    waysOut: ['Cut the shapes to their outline in the drawing and bring the file in again', PRINT_IT],
   }),
   text: () => ({
     code: 'text-left-out',

@@ -19,6 +19,7 @@ import { parsePathData } from './pathData';
 import { readMask } from './readMask';
 import { isVisible, opacityOf, parseMatrix, reference, strokeStyle } from './svgAttributes';
 import { flatColour, parseColour } from '../paint';
+import { PRINT_IT } from '../waysOut';
 
 /** CSS: 96 px to the inch (CSS Values and Units 3, 5.2). */
 const MM_PER_PX = MM_PER_INCH / 96;
@@ -52,7 +53,7 @@ const TROUBLES: Readonly<Record<Trouble, (n: number) => Omit<Finding, 'code'>>> 
   image: (n) => ({
     severity: 'check',
     message: `${n} ${n === 1 ? 'picture' : 'pictures'} placed in the artwork: a knife cannot cut a picture, so it is left out.`,
-    waysOut: ['Draw or trace its outline in the drawing', 'Send the graphic to print'],
+    waysOut: ['Draw or trace its outline in the drawing', PRINT_IT],
   }),
   mask: (n) => ({
     severity: 'check',
@@ -62,12 +63,12 @@ const TROUBLES: Readonly<Record<Trouble, (n: number) => Omit<Finding, 'code'>>> 
   veil: (n) => ({
     severity: 'check',
     message: `${shapes(n)} faded by a mask: film cannot fade, so what is seen by half or more is kept whole.`,
-    waysOut: ['Make the fading part solid in the drawing, or send the graphic to print'],
+    waysOut: ['Make the fading part solid in the drawing, or print the drawing as it is'],
   }),
   filter: (n) => ({
     severity: 'check',
     message: `${shapes(n)} with a blur, shadow or other effect: the effect is left out.`,
-    waysOut: ['Send the graphic to print'],
+    waysOut: [PRINT_IT],
   }),
 };
 

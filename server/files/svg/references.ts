@@ -12,12 +12,17 @@ export interface ReferenceReport {
   readonly circular: number;
 }
 
-/** Stands where a picture was: pictures are told and never cut, so none is ever decoded. */
+/** Stands where a picture was that is not kept: it is told and never decoded. */
 const DOT =
   'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
 
+export type Pictures = 'dots' | 'kept';
+
+/** Kinds of picture that hold pixels and nothing else; another drawing would have to be tidied first. */
+const PIXELS = /^data:image\/(png|jpe?g|webp|gif)[;,]/i;
+
 /** Changes the tree. */
-export function keepInside(root: Element): ReferenceReport {
+export function keepInside(root: Element, pictures: Pictures = 'dots'): ReferenceReport {
   let outside = 0;
   let scripts = 0;
   let foreign = 0;
@@ -33,7 +38,7 @@ export function keepInside(root: Element): ReferenceReport {
         delete attribs[key];
       } else if (key === 'href' || key === 'src') {
         const value = attribs[key].trim();
-        if (name === 'image') attribs[key] = DOT;
+        if (name === 'image' && !(pictures === 'kept' && PIXELS.test(value))) attribs[key] = DOT;
         if (value.startsWith('#') || value === '') continue;
         const isOutside = !/^data:/i.test(value);
         if (isOutside && name !== 'a') outside++;

@@ -7,7 +7,7 @@ import { textContent } from 'domutils';
 import type { Element } from 'domhandler';
 import type { Finding } from '../../../core/findings/finding';
 import { decode } from './decode';
-import type { ReferenceReport } from './references';
+import type { Pictures, ReferenceReport } from './references';
 import { keepInside } from './references';
 import type { StyleReport } from './style';
 import { carryOutStyle } from './style';
@@ -31,14 +31,18 @@ export interface Words {
 
 /**
  * @param bytes the file as it came
+ * @param pictures those that are in it: each a dot, for nobody looks at it, or kept
  * @throws FileProblem with a sentence when the file cannot be taken
  */
-export function tidySvg(bytes: Uint8Array): TidySvg {
+export function tidySvg(
+  bytes: Uint8Array,
+  { pictures }: { readonly pictures: Pictures } = { pictures: 'dots' },
+): TidySvg {
   const { text, mended: encoding } = decode(bytes);
   const { root, mended, layers } = parseTree(text);
   const style = carryOutStyle(root);
   // after the style, which can bring references in
-  const references = keepInside(root);
+  const references = keepInside(root, pictures);
   const far = dropFarOff(root);
   weigh(root);
   return {
@@ -188,7 +192,10 @@ function styleFindings({ left, blended }: StyleReport): Finding[] {
       code: 'blend',
       severity: 'check',
       message: `${count(blended, 'shape is', 'shapes are')} mixed with what lies under ${blended === 1 ? 'it' : 'them'}: film cannot mix, so ${blended === 1 ? 'its' : 'their'} own colour is taken.`,
-      waysOut: ['Give the overlap a colour of its own in the drawing', 'Send the graphic to print'],
+      waysOut: [
+        'Give the overlap a colour of its own in the drawing',
+        'Save it as PDF and print that as it is',
+      ],
     });
   }
   return findings;

@@ -21,7 +21,7 @@ const WORD: Readonly<Record<FixKind, string>> = {
   island: 'Leave it out',
   outline: 'Give it a width',
   flat: 'One colour',
-  print: 'Send to print',
+  print: 'Leave it uncut',
 };
 const left = computed(() => art.findings.filter((f) => f.ignored !== undefined));
 const says = computed(() => {

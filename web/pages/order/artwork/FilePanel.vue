@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue';
 import type { FontInfo } from '../../../../contracts/api';
 import type { Offers, PageBox } from '../../../../core/readers/artwork';
 import type { FileSource, Piece } from '../../../../core/artwork/choices';
+import { PRINTED_AS_IT_IS } from '../../../../core/artwork/choices';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import { call } from '../../../stores/api';
 import { useArtwork } from '../../../stores/artwork';
@@ -31,9 +32,21 @@ function set(change: Partial<FileSource>): void {
 const sizeOf = ({ width, height }: { readonly width: number; readonly height: number }): string =>
   `${units.number(width)} × ${units.length(height)}`;
 const page = computed(() => props.source.page ?? 1);
+const WAYS = [
+  { value: 'shapes', label: 'its shapes, by colour' },
+  { value: 'print', label: 'printed as it is' },
+] as const;
+const way = computed(() => (props.source.trace?.by === 'print' ? 'print' : 'shapes'));
 </script>
 
 <template>
+  <ChoiceRow
+    v-if="offers.asIs"
+    label="Drawing"
+    :value="way"
+    :options="WAYS"
+    @change="set({ trace: $event === 'print' ? PRINTED_AS_IT_IS : null })"
+  />
   <ChoiceRow
     v-if="offers.pages"
     label="Page"

@@ -71,7 +71,13 @@ const places = computed(() => art.pieces.length > 1);
   <TextPanel v-if="piece.source.kind === 'text'" :piece="piece" :source="piece.source" />
   <template v-else>
     <FilePanel :piece="piece" :source="piece.source" :offers="now?.offers ?? {}" />
-    <TracePanel v-if="piece.source.trace" :key="piece.source.hash" :piece="piece" :source="piece.source" />
+    <TracePanel
+      v-if="piece.source.trace"
+      :key="piece.source.hash"
+      :piece="piece"
+      :source="piece.source"
+      :is-page="now?.offers.asIs === true"
+    />
   </template>
   <FoldOut title="Place" name="place" :open="places" :says="piece.turn ? `${piece.turn}°` : undefined">
     <template v-if="places && now">

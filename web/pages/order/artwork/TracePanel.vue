@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** A picture into outlines, tried out over the picture while a control moves. */
-import { addressOf } from '../../../../contracts/address';
 import { wrap } from 'comlink';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import type { TraceChoices } from '../../../../core/tracing/choices';
@@ -9,19 +8,20 @@ import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import SliderRow from '../../../parts/SliderRow.vue';
 import SwitchRow from '../../../parts/SwitchRow.vue';
 import { useArtwork } from '../../../stores/artwork';
+import { pictureAddress } from '../../../stores/pictureAddress';
 import type { TraceWork } from '../../../workers/trace.worker';
 import TraceWorker from '../../../workers/trace.worker?worker';
 
-const props = defineProps<{ piece: Piece; source: FileSource }>();
+const props = defineProps<{
+  piece: Piece;
+  source: FileSource;
+  /** It is the page of a drawing that is printed as it is. */
+  isPage: boolean;
+}>();
 const art = useArtwork();
 /** The picture is tried out at no more than this many pixels across; the cut is traced from all of them. */
 const TRIAL_WIDTH = 900;
-const url = computed(() =>
-  addressOf('GET /api/files/{hash}/picture', {
-    params: { hash: props.source.hash },
-    query: { width: TRIAL_WIDTH },
-  }),
-);
+const url = computed(() => pictureAddress(props.source.hash, props.source, TRIAL_WIDTH));
 const now = shallowRef<TraceChoices>(props.source.trace!);
 const busy = ref(false);
 const failed = ref('');
@@ -86,7 +86,13 @@ const percent = computed(() => ((art.trial?.trace?.differing ?? 0) * 100).toFixe
 </script>
 
 <template>
-  <ChoiceRow label="Picture" :value="now.by" :options="WAYS" @change="commit({ by: $event })" />
+  <ChoiceRow
+    v-if="!isPage"
+    label="Picture"
+    :value="now.by"
+    :options="WAYS"
+    @change="commit({ by: $event })"
+  />
   <template v-if="now.by !== 'colours'">
     <SliderRow
       label="Limit"
@@ -155,7 +161,9 @@ const percent = computed(() => ((art.trial?.trace?.differing ?? 0) * 100).toFixe
       ><template v-else-if="art.trial?.trace && over"
         ><b class="number">{{ percent }} %</b> of pixels differ ·
         <b class="number">{{ art.trial.trace.nodes }}</b> nodes</template
-      ><template v-else>The cut is traced from every pixel.</template></span
+      ><template v-else>{{
+        isPage ? 'It is cut around what its page paints.' : 'The cut is traced from every pixel.'
+      }}</template></span
     >
     <button class="button small" :aria-pressed="over" @click="toggle">Over the picture</button>
   </div>

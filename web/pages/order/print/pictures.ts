@@ -2,7 +2,7 @@
 import type { Remote } from 'comlink';
 import { wrap } from 'comlink';
 import { onScopeDispose, shallowReactive, watchEffect } from 'vue';
-import { addressOf } from '../../../../contracts/address';
+import { pictureAddress } from '../../../stores/pictureAddress';
 import type { DrawnPicture, PictureWork } from '../../../workers/picture.worker';
 import PictureWorker from '../../../workers/picture.worker?worker';
 import type { PrintedArea } from '../../../workers/packedSheets';
@@ -13,7 +13,7 @@ const SHOWN_WIDTH = 1600;
 export type Pictures = ReadonlyMap<string, DrawnPicture>;
 
 const nameOf = ({ picture, reach }: Pick<PrintedArea, 'picture' | 'reach'>): string =>
-  `${picture?.file} ${reach ?? ''}`;
+  picture ? `${pictureAddress(picture.file, picture.part, SHOWN_WIDTH)} ${reach ?? ''}` : '';
 /** Of pictures: bleed is grown, the art itself is not. */
 export const isArt = ({ reach }: Pick<PrintedArea, 'reach'>): boolean => reach === undefined;
 export const pictureIn = (pictures: Pictures, area: PrintedArea): DrawnPicture | undefined =>
@@ -37,10 +37,7 @@ export function usePictures(art: () => readonly PrintedArea[]): Pictures {
       if (!picture || asked.has(name)) continue;
       asked.add(name);
       work ??= open();
-      const url = addressOf('GET /api/files/{hash}/picture', {
-        params: { hash: picture.file },
-        query: { width: SHOWN_WIDTH },
-      });
+      const url = pictureAddress(picture.file, picture.part, SHOWN_WIDTH);
       void work
         .fetch(url, picture.width, reach)
         .then((drawn) => pictures.set(name, drawn))
