@@ -126,14 +126,17 @@ class OffsetPen {
   private edge(i: number): number {
     const { points } = this;
     const to = (2 * i + 2) % points.length;
-    const [dx, dy] = [points[to] - points[2 * i], points[to + 1] - points[2 * i + 1]];
+    const dx = points[to] - points[2 * i];
+    const dy = points[to + 1] - points[2 * i + 1];
     return Math.sqrt(dx * dx + dy * dy);
   }
 
   /** The corner at a point between two edges, each given by the index of its normal. */
   corner(point: number, normals: Float64Array, before: number, after: number): void {
-    const [ux, uy] = [normals[2 * before], normals[2 * before + 1]];
-    const [vx, vy] = [normals[2 * after], normals[2 * after + 1]];
+    const ux = normals[2 * before];
+    const uy = normals[2 * before + 1];
+    const vx = normals[2 * after];
+    const vy = normals[2 * after + 1];
     const cosine = ux * vx + uy * vy;
     const sine = ux * vy - uy * vx;
     if (cosine > -STRAIGHT && sine * this.distance < 0) {

@@ -117,9 +117,13 @@ function tidy(run: readonly number[], closed: boolean): Polyline | undefined {
 /** mm from a line's start to its end, a closed one back to its start. */
 export function lineLength({ points, closed }: Polyline): number {
   const n = points.length;
-  let length = closed && n > 0 ? Math.hypot(points[0] - points[n - 2], points[1] - points[n - 1]) : 0;
-  for (let i = 2; i < n; i += 2)
-    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+  let length = 0;
+  // not Math.hypot, which takes ten times as long
+  for (let i = closed ? 0 : 2, j = closed ? n - 2 : 0; i < n; j = i, i += 2) {
+    const dx = points[i] - points[j];
+    const dy = points[i + 1] - points[j + 1];
+    length += Math.sqrt(dx * dx + dy * dy);
+  }
   return length;
 }
 

@@ -29,10 +29,12 @@ interface Step {
 /** @returns grid steps along the lines where the result is not what it should be, less what rounding explains; 0: right */
 export function errorOf(subject: GridPath[], clip: GridPath[], result: GridPath[], rule: Rule): number {
   const all = [subject, clip, result].map(reaching);
-  const [low, high] = all[0].reach.reduce(
-    ([a, b], y) => [Math.min(a, y), Math.max(b, y)],
-    [Infinity, -Infinity],
-  );
+  let low = Infinity;
+  let high = -Infinity;
+  for (const y of all[0].reach) {
+    if (y < low) low = y;
+    if (y > high) high = y;
+  }
   let error = 0;
   for (let k = 0; k < LOOKS; k++) {
     // half a step beside the grid: no point lies on such a line. Uneven shares, since drawings have even ones
@@ -44,8 +46,10 @@ export function errorOf(subject: GridPath[], clip: GridPath[], result: GridPath[
 function reaching(paths: readonly GridPath[]): Reaching {
   const reach = new Float64Array(2 * paths.length);
   paths.forEach((path, i) => {
-    let [low, high] = [Infinity, -Infinity];
-    for (const { y } of path) {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let k = 0; k < path.length; k++) {
+      const { y } = path[k];
       if (y < low) low = y;
       if (y > high) high = y;
     }
@@ -75,7 +79,8 @@ function cross({ paths, reach }: Reaching, y: number, of: number, steps: Step[])
     if (reach[2 * k] > y || reach[2 * k + 1] < y) return;
     const n = path.length;
     for (let i = 0, j = n - 1; i < n; j = i, i++) {
-      const [a, b] = [path[j], path[i]];
+      const a = path[j];
+      const b = path[i];
       if (a.y < y === b.y < y) continue;
       const slope = (b.x - a.x) / (b.y - a.y);
       steps.push({ x: a.x + (y - a.y) * slope, of, turn: a.y < b.y ? 1 : -1 });

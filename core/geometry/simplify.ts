@@ -35,31 +35,39 @@ function farthestFrom(points: Float64Array, from: number): number {
 }
 
 function keepBetween(points: Float64Array, a: number, b: number, tolerance: number, keep: Uint8Array): void {
-  const n = points.length / 2;
-  const open: [number, number][] = [[a, b]];
-  for (let span = open.pop(); span; span = open.pop()) {
-    const [from, to] = span;
-    let worst = tolerance;
-    let at = -1;
-    for (let i = from + 1; i < to; i++) {
-      const d = distanceToSegment(points, i, from, to % n);
-      if (d > worst) [worst, at] = [d, i];
-    }
+  // spans that are still to be looked at: from, to, from, to …
+  const open = [a, b];
+  while (open.length > 0) {
+    const to = open.pop()!;
+    const from = open.pop()!;
+    const at = farthestBetween(points, from, to, tolerance);
     if (at < 0) continue;
     keep[at] = 1;
-    open.push([from, at], [at, to]);
+    open.push(from, at, at, to);
   }
 }
 
-function distanceToSegment(points: Float64Array, i: number, from: number, to: number): number {
+/** The point between two that lies farthest from the line from one to the other; -1 when all lie within the tolerance. */
+function farthestBetween(points: Float64Array, from: number, to: number, tolerance: number): number {
   const ax = points[2 * from];
   const ay = points[2 * from + 1];
-  const dx = points[2 * to] - ax;
-  const dy = points[2 * to + 1] - ay;
-  const px = points[2 * i] - ax;
-  const py = points[2 * i + 1] - ay;
+  const end = 2 * to === points.length ? 0 : 2 * to;
+  const dx = points[end] - ax;
+  const dy = points[end + 1] - ay;
   const length2 = dx * dx + dy * dy;
-  const t = length2 > 0 ? Math.max(0, Math.min(1, (px * dx + py * dy) / length2)) : 0;
-  const [x, y] = [px - t * dx, py - t * dy];
-  return Math.sqrt(x * x + y * y);
+  let worst = tolerance * tolerance;
+  let at = -1;
+  for (let i = from + 1; i < to; i++) {
+    const px = points[2 * i] - ax;
+    const py = points[2 * i + 1] - ay;
+    const t = length2 > 0 ? Math.max(0, Math.min(1, (px * dx + py * dy) / length2)) : 0;
+    const x = px - t * dx;
+    const y = py - t * dy;
+    const d = x * x + y * y;
+    if (d > worst) {
+      worst = d;
+      at = i;
+    }
+  }
+  return at;
 }

@@ -67,7 +67,9 @@ export function printUnit(
     const picked = painted.filter(
       ({ ref = '', layer }) => shapes.includes(ref) || (layer !== undefined && layers.includes(layer)),
     );
-    return weld([...own, ...picked].flatMap(({ region }) => region));
+    const regions = [...own, ...picked].map(({ region }) => region);
+    // one by itself is welded already
+    return regions.length === 1 ? regions[0] : weld(regions.flat());
   };
   const cutAround = [...cutLines]
     .sort((a, b) => a.offset - b.offset)
