@@ -17,6 +17,7 @@ import {
 } from '../geometry/bounds';
 import { clipRegion, strokeRegion } from './cover';
 import { mapped } from '../geometry/matrix';
+import type { PrintInk } from '../colour/ink';
 import type { Matrix } from '../geometry/matrix';
 import { multiply, scaling, stretch, translation } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
@@ -35,6 +36,7 @@ export interface SizeChoices {
 /** One painted thing at final size: what it covers, before anything above it is taken away. */
 export interface PreparedShape {
   readonly colour: string;
+  readonly ink?: PrintInk;
   readonly region: Region;
   readonly bounds: Bounds;
   /** `pieceId/shape`: what rules and fixes name it by. */
@@ -303,6 +305,7 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
     if (region.length === 0) return;
     const word = shape.word === undefined ? {} : { word: `${rules.id}/${shape.word}` };
     const layer = shape.layer === undefined ? {} : { layer: shape.layer };
+    const ink = shape.ink ? { ink: shape.ink } : {};
     const picture = rules.file ? shownPicture(shape, rules.file, matrix) : {};
     if (kind === 'kiss')
       shapes.push({
@@ -312,6 +315,7 @@ function inkAt(artwork: Artwork, toFinal: Matrix, rules: PieceRules): Ink {
         ref,
         ...word,
         ...layer,
+        ...ink,
         ...picture,
       });
     else for (const points of region) add({ points, closed: true });

@@ -220,18 +220,22 @@ function paintedArt(
   folds: Folds,
 ): PrintedArt {
   const to = new Map(colours.map(({ colour, goesTo }) => [colour, goesTo]));
-  const areas = shapes.flatMap(({ colour: own, region, ref, layer, picture }): PaintedArea[] => {
+  // what is folded into another colour is printed as that one is
+  const inks = new Map(shapes.flatMap(({ colour, ink }) => (ink ? [[colour, ink] as const] : [])));
+  const areas = shapes.flatMap((shape): PaintedArea[] => {
+    const { colour: own, region, ref, layer, picture } = shape;
     const colour = folded(own, folds);
     const where = to.get(colour);
-    if (where === 'print')
-      return [{ colour, region, ref, ...(layer && { layer }), ...(picture && { picture }) }];
+    const ink = colour === own ? shape.ink : inks.get(colour);
+    const more = { ...(ink && { ink }), ...(layer && { layer }), ...(picture && { picture }) };
+    if (where === 'print') return [{ colour, region, ref, ...more }];
     return where === 'nothing' ? [{ colour: PAPER, region }] : [];
   });
   const seen = colours
     .filter(({ goesTo, region }) => goesTo === 'print' && region.length > 0)
     .flatMap(({ colour, region }) =>
       byPicture(
-        { colour, region },
+        { colour, region, ...(inks.has(colour) && { ink: inks.get(colour) }) },
         areas.filter((area) => area.colour === colour && area.picture),
       ),
     );
@@ -241,15 +245,15 @@ function paintedArt(
 }
 
 /** What is seen of a colour, with pictures of that colour each by itself. */
-function byPicture({ colour, region }: ColourArea, pictures: readonly ColourArea[]): ColourArea[] {
-  let rest = region;
-  const each = pictures.toReversed().flatMap((area): ColourArea[] => {
-    const own = intersection(rest, area.region);
+function byPicture(area: ColourArea, pictures: readonly ColourArea[]): ColourArea[] {
+  let rest = area.region;
+  const each = pictures.toReversed().flatMap((picture): ColourArea[] => {
+    const own = intersection(rest, picture.region);
     if (own.length === 0) return [];
     rest = difference(rest, own);
-    return [{ ...area, region: own }];
+    return [{ ...picture, region: own }];
   });
-  return rest.length === 0 ? each : [{ colour, region: rest }, ...each];
+  return rest.length === 0 ? each : [{ ...area, region: rest }, ...each];
 }
 
 /**

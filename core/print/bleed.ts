@@ -1,4 +1,5 @@
 /** Colour past the cut line, so that no white shows beside it when the cut lies a little off. */
+import type { PrintInk } from '../colour/ink';
 import type { ShownPicture } from '../artwork/preparePiece';
 import type { Region } from '../geometry/region';
 import { difference, grow, intersection, weld } from '../geometry/region';
@@ -8,6 +9,7 @@ import { nearestCells } from './nearestCells';
 export interface ColourArea {
   /** `#rrggbb` */
   readonly colour: string;
+  readonly ink?: PrintInk;
   readonly region: Region;
   /** What is seen in it: as art the picture, as bleed what its edges grow into ({@link grownPicture}). */
   readonly picture?: ShownPicture;

@@ -1,3 +1,4 @@
+import type { PrintInk } from '../colour/ink';
 import type { Cap, Fill, Join } from '../geometry/region';
 import type { Matrix } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
@@ -39,6 +40,7 @@ export interface Shape {
   readonly word?: string;
   /** Name of the layer it lies on, where the file has layers. */
   readonly layer?: string;
+  readonly ink?: PrintInk;
   /** The file's own name for its colour: a spot colour. */
   readonly spot?: string;
   /** What film cannot show of its paint: each takes one decision. */

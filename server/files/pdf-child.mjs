@@ -4,6 +4,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { PDFArray, PDFDict, PDFDocument, PDFName, PDFObjectCopier, PDFRawStream, PDFRef } from 'pdf-lib';
+import { INK, withInksMarked } from './inks.mjs';
 import { openPdf, PDFJS } from './pdfjs.mjs';
 
 const NAMES = Object.fromEntries(Object.entries(OPS).map(([name, code]) => [code, name]));
@@ -25,8 +26,8 @@ async function main() {
     const { view, rotate, userUnit } = await document.getPage(n);
     pages.push({ view, rotate, unit: userUnit });
   }
-  const page = await document.getPage(number);
-  const { fnArray, argsArray } = await page.getOperatorList();
+  const plain = await document.getPage(number);
+  const { page, fnArray, argsArray, inks } = await inked(plain, number);
   if (fnArray.length > MOST_STEPS) return { problem: 'complicated' };
   const { boxes, spots, notEmbedded } = await parts(number).catch(() => ({
     boxes: {},
@@ -38,11 +39,29 @@ async function main() {
     page: number,
     boxes,
     spots,
+    inks,
     layers: await layersOf(document),
     fonts: await fontsOf(page, fnArray, argsArray, notEmbedded),
     shadings: shadingsOf(page, fnArray, argsArray),
     steps: fnArray.map((code, i) => [NAMES[code], argsArray[i]]),
   };
+}
+
+/** The page as it is drawn, with its inks marked where it has any and nothing else of it changes by that. */
+async function inked(plain, number) {
+  const given = await plain.getOperatorList();
+  const found = await withInksMarked(bytes, number - 1).catch(() => undefined);
+  if (!found) return { page: plain, ...given, inks: [] };
+  const page = await (await load(found.bytes)).getPage(number);
+  const marked = await page.getOperatorList();
+  const isMark = (i) =>
+    marked.fnArray[i] === OPS.beginMarkedContent && String(marked.argsArray[i]?.[0]?.name).startsWith(INK);
+  // what a page waits for is told at other places
+  const isStep = (code) => code !== OPS.dependency;
+  const own = marked.fnArray.filter((code, i) => isStep(code) && !isMark(i) && !(i > 0 && isMark(i - 1)));
+  const wanted = given.fnArray.filter(isStep);
+  const isSame = own.length === wanted.length && own.every((code, i) => code === wanted[i]);
+  return isSame ? { page, ...marked, inks: found.inks } : { page: plain, ...given, inks: [] };
 }
 
 async function layersOf(document) {

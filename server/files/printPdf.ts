@@ -1,5 +1,6 @@
 /** A printed sheet as PDF: art with bleed, marks and code at exact scale; cut lines, when they are wanted, as spot colours in layers. */
 import PDFDocument from 'pdfkit';
+import type { Cmyk } from '../../core/colour/ink';
 import type { Bounds } from '../../core/geometry/bounds';
 import { joinBounds } from '../../core/geometry/bounds';
 import { lineToPathData, regionToPathData } from '../../core/geometry/pathText';
@@ -35,7 +36,9 @@ interface MoreOfDoc {
   readonly ref: (data: object) => { readonly end: () => void };
   readonly openImage: (bytes: Buffer) => PDFKit.Mixins.ImageSrc;
   readonly addSpotColor: (name: string, c: number, m: number, y: number, k: number) => unknown;
+  readonly spotColors: Readonly<Record<string, { readonly id: string; readonly ref: unknown }>>;
   readonly page: {
+    readonly colorSpaces: Record<string, unknown>;
     readonly ext_gstates: Record<string, unknown>;
     readonly resources: { readonly data: Record<string, unknown> };
   };
@@ -69,12 +72,13 @@ function drawSheet(
   doc.save().scale(POINTS);
   if (choices.patch) patches(doc, sheet, choices.marks.line);
   const place = pictureRack(doc, pages);
+  const paintIn = inkWell(doc);
   for (const { matrix } of sheet.places) {
     doc.save().transform(...(matrix as Six));
     if (unit.clip) doc.path(regionToPathData(unit.clip)).clip();
     const paint = (area: ColourArea, isClipped: boolean): void => {
       const picture = choices.pictures?.get(area);
-      if (!picture) return void fill(doc, area.region, area.colour);
+      if (!picture) return void paintIn(area);
       doc.save();
       if (isClipped) doc.path(regionToPathData(area.region)).clip();
       place(picture);
@@ -122,6 +126,32 @@ function patches(doc: Doc, { marks, code: square }: PrintSheet, line: number): v
 
 const fill = (doc: Doc, region: Region, colour: PDFKit.Mixins.ColorValue): unknown =>
   region.length > 0 && doc.path(regionToPathData(region)).fill(colour);
+
+/** Names of inks that say something else in these files: art in one of them prints in the colour it is shown in. */
+const OURS: ReadonlySet<string> = new Set([WHITE.spot, ...Object.values(LAYERS).map(({ spot }) => spot)]);
+
+/** Fills areas in their inks; a spot colour is in the file once, as it is met first. */
+function inkWell(doc: Doc): (area: ColourArea) => void {
+  const { page, spotColors, addSpotColor } = doc as unknown as MoreOfDoc;
+  const spaceOf = (name: string, full: Cmyk): string => {
+    if (!spotColors[name]) addSpotColor.call(doc, name, ...percent(full));
+    const { id, ref } = spotColors[name];
+    page.colorSpaces[id] = ref;
+    return id;
+  };
+  return ({ colour, ink, region }) => {
+    if (region.length === 0) return;
+    if (!ink || (ink.kind === 'spot' && OURS.has(ink.name))) doc.fillColor(colour);
+    else if (ink.kind === 'cmyk') doc.fillColor(percent(ink.shares));
+    // the library itself takes neither
+    else if (ink.kind === 'grey') doc.addContent(`${ink.white} g`);
+    else doc.addContent(`/${spaceOf(ink.name, ink.full)} cs ${ink.tint} scn`);
+    doc.path(regionToPathData(region)).fill();
+  };
+}
+
+const percent = (shares: Cmyk): [number, number, number, number] =>
+  shares.map((share) => 100 * share) as [number, number, number, number];
 
 /** Trimmed at the cut lines; bleed reaches past them. */
 function boxes(doc: Doc, { art, height }: PrintSheet, cut: readonly SheetLines[]): void {

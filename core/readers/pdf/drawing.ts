@@ -1,4 +1,5 @@
 import { own } from '../../units/own';
+import type { PrintInk } from '../../colour/ink';
 import type { Clip, Shape, StrokeStyle } from '../artwork';
 import type { Fill } from '../../geometry/region';
 import type { Matrix } from '../../geometry/matrix';
@@ -28,6 +29,7 @@ export interface State {
 
 export interface Paint {
   readonly colour: string | undefined;
+  readonly ink?: PrintInk;
   readonly gradient: boolean;
   readonly opacity: number;
 }
@@ -101,6 +103,9 @@ export class Drawing {
   paint(which: 'fill' | 'stroke', change: Partial<Paint>): void {
     this.set({ [which]: { ...this.state[which], ...change } });
   }
+  ink(which: 'fill' | 'stroke', number: number): void {
+    this.paint(which, { ink: this.pdf.inks[number] });
+  }
   shade(which: 'fill' | 'stroke', [kind, id]: readonly unknown[]): void {
     if (kind === 'Shading') this.paint(which, { colour: this.shadingColour(String(id)), gradient: true });
     else this.paint(which, { colour: undefined, gradient: false });
@@ -140,13 +145,14 @@ export class Drawing {
   }
 
   put(path: Path, matrix: Matrix, paint: Paint, fill: Fill, stroked = false, alsoFilled = false): void {
-    const { colour, gradient, opacity } = paint;
+    const { colour, ink, gradient, opacity } = paint;
     if (opacity < 1 / 255) return;
     if (colour === undefined) return this.told.count('pattern');
     const look = gradient ? 'gradient' : opacity < 0.995 ? 'translucent' : undefined;
     const layer = this.layers.findLast(({ name }) => name !== undefined)?.name;
     const spot = own(this.pdf.spots, colour);
-    const common = { path, matrix, colour, look, layer, spot, clips: this.state.clips } as const;
+    const known = ink && !gradient ? { ink } : {};
+    const common = { path, matrix, colour, ...known, look, layer, spot, clips: this.state.clips } as const;
     if (!stroked) this.shapes.push({ ...common, fill });
     else this.shapes.push({ ...common, fill, stroke: this.state.style, alsoFilled });
   }

@@ -1,4 +1,5 @@
 /** What the parser of PDFs tells (server/files): plain data, made where it can be stopped. */
+import type { PrintInk } from '../../colour/ink';
 import type { PageBox } from '../artwork';
 
 /** x0, y0, x1, y1 in the page's units, y up. */
@@ -24,6 +25,8 @@ export interface PdfPage {
   readonly page: number;
   readonly boxes: Partial<Record<PageBox, PdfBox>>;
   readonly layers: Readonly<Record<string, { readonly name: string | null; readonly visible: boolean }>>;
+  /** Of inks that the file names, by the numbers in marks behind the steps that set them. */
+  readonly inks: readonly PrintInk[];
   readonly spots: Readonly<Record<string, string>>;
   readonly fonts: Readonly<Record<string, PdfFont>>;
   readonly shadings: Readonly<Record<string, readonly (readonly [number, string])[]>>;

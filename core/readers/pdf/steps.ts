@@ -37,9 +37,16 @@ const PAINTING = new Set([
 const MARKS: Readonly<Record<string, Step>> = {
   beginMarkedContentProps: ({ drawing: d }, [tag, properties]) =>
     tag === 'OC' ? d.openLayer(properties) : d.openMark(),
-  beginMarkedContent: ({ drawing: d }) => d.openMark(),
+  beginMarkedContent: ({ drawing: d }, [tag]) => {
+    const ink = INK.exec(String((tag as { name?: unknown } | null)?.name));
+    if (ink) d.ink(ink[1] === 'f' ? 'fill' : 'stroke', Number(ink[2]));
+    d.openMark();
+  },
   endMarkedContent: ({ drawing: d }) => d.closeMark(),
 };
+
+/** A mark of the parser's (server/files/inks.mjs): what is painted next is painted with an ink. */
+const INK = /^JamPanInk\.([fs])(\d+)$/;
 
 const picture: Step = ({ told }) => told.count('image');
 const n = (value: unknown): number => (Number.isFinite(value) ? (value as number) : 0);
@@ -56,9 +63,9 @@ const STEPS: Readonly<Record<string, Step>> = {
   setGState: (page, [states]) =>
     (states as [string, unknown][]).forEach(([key, value]) => graphicsState(page, key, value)),
   setFillRGBColor: ({ drawing: d }, [colour]) =>
-    d.paint('fill', { colour: String(colour).toLowerCase(), gradient: false }),
+    d.paint('fill', { colour: String(colour).toLowerCase(), gradient: false, ink: undefined }),
   setStrokeRGBColor: ({ drawing: d }, [colour]) =>
-    d.paint('stroke', { colour: String(colour).toLowerCase(), gradient: false }),
+    d.paint('stroke', { colour: String(colour).toLowerCase(), gradient: false, ink: undefined }),
   setFillTransparent: ({ drawing: d }) => d.paint('fill', { opacity: 0 }),
   setStrokeTransparent: ({ drawing: d }) => d.paint('stroke', { opacity: 0 }),
   setFillColorN: ({ drawing: d }, args) => d.shade('fill', args),

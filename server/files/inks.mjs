@@ -1,0 +1,167 @@
+// The inks of a PDF's page, which its parser turns into colours of light: every step that sets one is followed by a mark
+// that names it, so that whatever is painted next is known to be painted with it (ISO 32000-1, 8.6 and 14.6).
+import {
+  decodePDFRawStream,
+  PDFArray,
+  PDFDict,
+  PDFDocument,
+  PDFName,
+  PDFNumber,
+  PDFRawStream,
+  PDFRef,
+} from 'pdf-lib';
+import { stepsIn } from './contentSteps.mjs';
+
+/** Begins the name of such a mark; `f` or `s`, for fills or strokes, and the number of the ink follow. */
+export const INK = 'JamPanInk.';
+
+/**
+ * @param document as pdf-lib reads it; it is changed
+ * @param page from 0
+ * @returns the inks by their numbers; empty: the page is all in colours of light
+ */
+export function markInks(document, page) {
+  const inks = new Inks();
+  const leaf = document.getPage(page).node;
+  const marker = new Marker(document.context, inks);
+  const text = marker.textOf(leaf.Contents());
+  const resources = leaf.Resources();
+  const marked = marker.marked(text, resources);
+  if (marked !== text)
+    leaf.set(PDFName.of('Contents'), document.context.register(document.context.flateStream(marked)));
+  marker.markForms(resources);
+  return inks.all;
+}
+
+class Inks {
+  all = [];
+  known = new Map();
+  numberOf(ink) {
+    const key = JSON.stringify(ink);
+    if (!this.known.has(key)) this.known.set(key, this.all.push(ink) - 1);
+    return this.known.get(key);
+  }
+}
+
+/** Operators that set a colour by its shares alone. */
+const DIRECT = {
+  g: ([white]) => ({ kind: 'grey', white }),
+  k: (shares) => ({ kind: 'cmyk', shares }),
+};
+
+class Marker {
+  seen = new Set();
+  constructor(context, inks) {
+    this.context = context;
+    this.inks = inks;
+  }
+
+  look(value) {
+    return value instanceof PDFRef ? this.context.lookup(value) : value;
+  }
+  entry(dict, name) {
+    return dict instanceof PDFDict ? this.look(dict.get(PDFName.of(name))) : undefined;
+  }
+
+  /** What a page or a form draws with, as one text of one byte a letter. */
+  textOf(contents) {
+    const parts =
+      contents instanceof PDFArray ? contents.asArray().map((part) => this.look(part)) : [contents];
+    return parts
+      .filter((part) => part instanceof PDFRawStream)
+      .map((part) => Buffer.from(decodePDFRawStream(part).decode()).toString('latin1'))
+      .join('\n');
+  }
+
+  markForms(resources) {
+    const forms = this.entry(resources, 'XObject');
+    for (const [, reference] of forms instanceof PDFDict ? forms.entries() : []) {
+      const form = this.look(reference);
+      if (this.seen.has(form) || !(form instanceof PDFRawStream)) continue;
+      this.seen.add(form);
+      if (String(this.entry(form.dict, 'Subtype')) !== '/Form') continue;
+      const own = this.entry(form.dict, 'Resources') ?? resources;
+      const text = this.textOf(form);
+      const marked = this.marked(text, own);
+      if (marked !== text && reference instanceof PDFRef) {
+        const stream = this.context.flateStream(marked);
+        for (const [name, value] of form.dict.entries())
+          if (!['/Length', '/Filter', '/DecodeParms'].includes(String(name))) stream.dict.set(name, value);
+        this.context.assign(reference, stream);
+      }
+      this.markForms(own);
+    }
+  }
+
+  /** The text with a mark behind every step that sets an ink. */
+  marked(text, resources) {
+    const spaces = this.entry(resources, 'ColorSpace');
+    const kept = [];
+    let now = {};
+    let out = '';
+    let from = 0;
+    for (const { operator, operands, end } of stepsIn(text)) {
+      const which = operator === operator.toLowerCase() ? 'f' : 's';
+      const plain = operator.toLowerCase();
+      if (operator === 'q') kept.push(now);
+      else if (operator === 'Q') now = kept.pop() ?? now;
+      else if (plain === 'cs')
+        now = { ...now, [which]: this.space(this.entry(spaces, operands[0]) ?? operands[0]) };
+      const shares = operands.filter((value) => typeof value === 'number');
+      const ink =
+        DIRECT[plain]?.(shares) ?? (plain === 'sc' || plain === 'scn' ? now[which]?.(shares) : undefined);
+      if (!ink) continue;
+      out += `${text.slice(from, end)} /${INK}${which}${this.inks.numberOf(ink)} BMC EMC `;
+      from = end;
+    }
+    return out + text.slice(from);
+  }
+
+  /** From shares of a colour space to an ink; undefined: it is one of light, or none that can be kept. */
+  space(space) {
+    const name =
+      space instanceof PDFArray ? String(this.look(space.get(0))) : `/${String(space).replace(/^\//, '')}`;
+    if (name === '/DeviceGray') return DIRECT.g;
+    if (name === '/DeviceCMYK') return DIRECT.k;
+    if (!(space instanceof PDFArray)) return undefined;
+    if (name === '/ICCBased') return this.byProfile(this.look(space.get(1)));
+    return name === '/Separation' ? this.separation(space) : undefined;
+  }
+
+  byProfile(stream) {
+    const n = stream instanceof PDFRawStream ? this.entry(stream.dict, 'N') : undefined;
+    return { 1: DIRECT.g, 4: DIRECT.k }[n instanceof PDFNumber ? n.asNumber() : 0];
+  }
+
+  separation(space) {
+    const name = this.look(space.get(1)).decodeText();
+    const process = ['Cyan', 'Magenta', 'Yellow', 'Black'].indexOf(name);
+    if (process >= 0)
+      return ([tint]) => ({ kind: 'cmyk', shares: [0, 1, 2, 3].map((i) => (i === process ? tint : 0)) });
+    const full = this.fullTint(this.look(space.get(2)), this.look(space.get(3)));
+    if (!full || name === 'All' || name === 'None') return undefined;
+    return ([tint]) => ({ kind: 'spot', name, tint, full });
+  }
+
+  /** What stands in for a spot colour, where that is four shares and told as plainly as most programs do. */
+  fullTint(alternate, tinting) {
+    if (this.space(alternate) !== DIRECT.k) return undefined;
+    const dict = tinting instanceof PDFRawStream ? tinting.dict : tinting;
+    const end = this.entry(dict, 'C1');
+    if (String(this.entry(dict, 'FunctionType')) !== '2' || !(end instanceof PDFArray)) return undefined;
+    const shares = end.asArray().map((share) => this.look(share).asNumber());
+    return shares.length === 4 ? shares : undefined;
+  }
+}
+
+/**
+ * The same file with its inks marked; undefined where it has none, or cannot be changed.
+ * @param page from 0
+ */
+export async function withInksMarked(bytes, page) {
+  const document = await PDFDocument.load(bytes, { ignoreEncryption: true, updateMetadata: false });
+  if (document.isEncrypted) return undefined;
+  const inks = markInks(document, page);
+  if (inks.length === 0) return undefined;
+  return { inks, bytes: await document.save({ useObjectStreams: false, updateFieldAppearances: false }) };
+}
