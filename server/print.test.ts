@@ -8,7 +8,7 @@ import jsQR from 'jsqr';
 import type { Sharp } from 'sharp';
 import sharp from 'sharp';
 import request from 'supertest';
-import type { Order } from '../contracts/api';
+import type { Order, OrderList } from '../contracts/api';
 import { editsBetween } from '../contracts/edits';
 import type { ShopNow } from '../contracts/shop';
 import { pathBounds } from '../core/geometry/path';
@@ -65,6 +65,30 @@ const sheet = async (query: string, name = 'sheet-1'): Promise<Buffer> =>
       })
       .expect(200)
   ).body as Buffer;
+
+test('the run card says what is printed, on how many sheets, and how it is cut; the list shows what it is printed on', async () => {
+  const answer = await api()
+    .get(`/api/orders/${order.id}/run-card.pdf`)
+    .buffer(true)
+    .parse((response, done) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => done(null, Buffer.concat(parts)));
+    })
+    .expect(200);
+  writeFileSync(join(dir, 'card.pdf'), answer.body as Buffer);
+  const text = spawnSync('pdftotext', ['-layout', join(dir, 'card.pdf'), '-'], { encoding: 'utf8' }).stdout;
+  expect(text).toContain('1 Print on Print white, cut at Plover');
+  expect(text).toMatch(/1 sheet of 420\.0 mm × 297\.0 mm · 20 places · 5 marks each/);
+  expect(text).toMatch(/kiss · \d+ g/);
+  const listed = async (): Promise<string[]> => {
+    const { body } = await api().get('/api/orders?search=badge').expect(200);
+    const { rows } = body as OrderList;
+    return rows.flatMap(({ summary }) => summary?.films.map(({ name }) => name) ?? []);
+  };
+  while (!(await listed()).includes('Print white')) await new Promise((done) => setTimeout(done, 100));
+  expect(await listed()).toEqual(['Print white']);
+}, 30_000);
 
 describe('a printed sheet', () => {
   test('as PDF has its size by poppler, and names the order in its code by an independent decoder', async () => {

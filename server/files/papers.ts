@@ -7,7 +7,7 @@ import { sharesOf } from '../../core/layout/shares';
 import { copiesOn } from '../../core/layout/strip';
 import type { Choices } from '../../core/plan/choices';
 import type { NumberedPiece, Placing } from '../../core/plan/placing';
-import type { Plan, PlannedCut } from '../../core/plan/planned';
+import type { Plan, PlannedCut, Printed } from '../../core/plan/planned';
 import type { Doc, Frame, OnPaper, PaperOrder } from './sheet';
 import { drawing, drawnAt, INK, line, MARGIN, rule, RULE, sheet, SOFT } from './sheet';
 
@@ -38,12 +38,12 @@ const minutes = (seconds: number): string =>
 function runCard(doc: Doc, plan: Plan): void {
   const { prepared, cuts, totals, cutter } = plan;
   const films = plan.separation.films.map(({ region, film }) => ({ region, colour: film.colour }));
-  drawing(doc, films, { minX: 0, minY: 0, width: prepared.width, height: prepared.height }, [
-    MARGIN,
-    doc.y,
-    511,
-    150,
-  ]);
+  drawing(
+    doc,
+    [...(plan.printed?.unit.art ?? []), ...films],
+    { minX: 0, minY: 0, width: prepared.width, height: prepared.height },
+    [MARGIN, doc.y, 511, 150],
+  );
   doc.y += 160;
   doc.font('text').fontSize(11).fillColor(INK);
   line(
@@ -57,6 +57,7 @@ function runCard(doc: Doc, plan: Plan): void {
   doc.y += 6;
   rule(doc);
   cuts.forEach((cut, i) => step(doc, cut, i + 1));
+  if (plan.printed) printStep(doc, plan.printed, cuts.length + 1);
   const left = plan.findings.filter((finding) => finding.ignored !== undefined);
   if (left.length === 0) return;
   doc.font('bold').fontSize(13).text('Left as it is', MARGIN);
@@ -66,13 +67,7 @@ function runCard(doc: Doc, plan: Plan): void {
 
 /** One stop: load this film, cut it so. */
 function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number): void {
-  if (doc.y > doc.page.height - MARGIN - 70) doc.addPage();
-  const top = doc.y;
-  doc.rect(MARGIN, top + 2, 20, 28).fillAndStroke(strip.film.colour, INK);
-  doc
-    .rect(doc.page.width - MARGIN - 14, top + 8, 14, 14)
-    .lineWidth(1)
-    .stroke(INK);
+  const top = stepBegins(doc, `${number}  Load ${strip.film.name}`, strip.film.colour);
   const own = strip.placements.filter(({ part }) => part.order === undefined);
   const parts = [...new Set(own.map(({ part }) => part))];
   const bounds = parts.map((part) => part.bounds).reduce(joinBounds);
@@ -87,28 +82,54 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
     },
     [doc.page.width - MARGIN - 130, top, 100, 38],
   );
+  const copies = copiesOn(strip);
+  stepSays(doc, top, [
+    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${copies === 1 ? '1 copy' : `${copies} copies`}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}${othersOn(strip)}`,
+    `${recipe.force} g · ${recipe.speed} cm/s · blade ${recipe.blade} · overcut ${recipe.overcut} mm · ${minutes(program.seconds)}`,
+  ]);
+}
+
+/** A stop's name, with its film's colour before it and a box to tick behind. @returns where it begins on the page */
+function stepBegins(doc: Doc, title: string, colour: string): number {
+  if (doc.y > doc.page.height - MARGIN - 70) doc.addPage();
+  const top = doc.y;
+  doc.rect(MARGIN, top + 2, 20, 28).fillAndStroke(colour, INK);
+  doc
+    .rect(doc.page.width - MARGIN - 14, top + 8, 14, 14)
+    .lineWidth(1)
+    .stroke(INK);
   doc
     .font('bold')
     .fontSize(14)
     .fillColor(INK)
-    .text(`${number}  Load ${strip.film.name}`, MARGIN + 30, top);
+    .text(title, MARGIN + 30, top);
+  return top;
+}
+
+function stepSays(doc: Doc, top: number, lines: readonly string[]): void {
   doc.font('text').fontSize(10).fillColor(SOFT);
-  const at = { width: 340 };
-  const copies = copiesOn(strip);
-  doc.text(
-    `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${copies === 1 ? '1 copy' : `${copies} copies`}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}${othersOn(strip)}`,
-    MARGIN + 30,
-    doc.y,
-    at,
-  );
-  doc.text(
-    `${recipe.force} g · ${recipe.speed} cm/s · blade ${recipe.blade} · overcut ${recipe.overcut} mm · ${minutes(program.seconds)}`,
-    MARGIN + 30,
-    doc.y,
-    at,
-  );
+  doc.y = top + 17;
+  for (const text of lines) doc.text(text, MARGIN + 30, doc.y, { width: 340 });
   doc.y = Math.max(doc.y, top + 40) + 8;
 }
+
+/** The last stop: print the sheets, load each, cut around what is on it. */
+function printStep(doc: Doc, { film, cutter, unit, sheets }: Printed, number: number): void {
+  const top = stepBegins(doc, `${number}  Print on ${film.name}, cut at ${cutter.name}`, film.colour);
+  const [{ sheet, cut }] = sheets;
+  const copies = sheets.reduce((sum, one) => sum + one.sheet.places.length, 0);
+  const seconds = sheets.reduce((sum, one) => sum + one.cut.program.seconds, 0);
+  const { minX, minY, maxX, maxY } = unit.box;
+  const box: OnPaper = [doc.page.width - MARGIN - 130, top, 100, 38];
+  drawing(doc, unit.art, { minX, minY, width: maxX - minX, height: maxY - minY }, box);
+  const kinds = [...new Set(unit.lines.map(({ kind }) => kind))].join(', ');
+  stepSays(doc, top, [
+    `${film.code} · ${plural(sheets.length, 'sheet')} of ${mm(sheet.width)} × ${mm(sheet.height)} · ${plural(copies, 'place')} · ${plural(sheet.marks.length, 'mark')} each`,
+    `${kinds} · ${cut.recipe.force} g · ${cut.recipe.speed} cm/s · blade ${cut.recipe.blade} · ${minutes(seconds)}`,
+  ]);
+}
+
+const plural = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
 
 /** Whose art lies on it too, and how much of the film is theirs. */
 const othersOn = (strip: PlannedCut['strip']): string =>

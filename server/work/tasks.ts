@@ -151,10 +151,13 @@ function thumbnailOf(plan: Plan): Uint8Array {
 
 function summaryOf(plan: Plan): OrderSummary {
   const { width, height } = plan.prepared;
+  const films = plan.separation.films.map(({ film }) => film);
+  // what is printed on comes last, as it is cut last
+  if (plan.printed) films.push(plan.printed.film);
   return {
     width,
     height,
-    films: plan.separation.films.map(({ film: { id, name, colour } }) => ({ id, name, colour })),
+    films: films.map(({ id, name, colour }) => ({ id, name, colour })),
     stops: plan.findings.filter((f) => f.severity === 'stop').length,
     checks: plan.findings.filter((f) => f.severity === 'check').length,
   };
