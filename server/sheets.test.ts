@@ -225,6 +225,29 @@ describe('a printed sheet', () => {
     expect((await loaded(cut.id)).state).toBe('done');
   }, 60_000);
 
+  test.each([false, true])(
+    'a cutter that is switched off while it reads, a stop on its way to it or not, has cut nothing: its sheet is read anew (stop: %p)',
+    async (isStopped) => {
+      const order = await badges(isStopped ? 45 : 44, 6);
+      const [cut] = await queue(order);
+      const sheet = await print(order);
+      await lay(sheet, { head: markOn(cut, 0) });
+      await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
+      while (!((await (await fetch(`${sim.panel}/status`)).json()) as { busy: boolean }).busy)
+        await new Promise((go) => setTimeout(go, 5));
+      if (isStopped) await api().post(`/api/cuts/${cut.id}/stop`).expect(200);
+      await fetch(`${sim.panel}/switch-off`, { method: 'POST' });
+      let now = await cutNow(cut.id);
+      for (; now.state === 'stopping' || now.state === 'checking'; now = await cutNow(cut.id))
+        await new Promise((go) => setTimeout(go, 30));
+      expect([now.state, now.linesDone]).toEqual(['wants-film', 0]);
+      if (!isStopped) expect(now.problem).toMatch(/^Plover cannot be reached: .* then press again\.$/);
+      await lay(sheet, { head: markOn(cut, 0) });
+      expect((await loaded(cut.id)).state).toBe('done');
+    },
+    60_000,
+  );
+
   test('a sheet that something keeps from being printed is not sent to the printer', async () => {
     const { id, choices, revision } = await badges(40, 3);
     const next = { ...choices, print: { ...choices.print, marks: { ...choices.print.marks, kind: 'out' as const } } }; // prettier-ignore

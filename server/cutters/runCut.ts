@@ -149,7 +149,7 @@ async function afterFailure(services: Services, cutId: number, lease: Lease, err
   const [cutter] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
   const why = error instanceof LinkLost ? error.message : 'something went wrong inside Jam Pan';
   const { name } = cutter.data;
-  if (cut.state === 'checking' && cut.linesSent === 0) {
+  if (cut.state !== 'cutting' && cut.linesSent === 0) {
     const problem = `${name} cannot be reached: ${why}. Look whether it is switched on and its cable is in, then press again.`;
     return settle(services, cut, { state: 'wants-film', problem }, isHolder(db, lease));
   }
