@@ -33,6 +33,7 @@ const build = z.enum(BUILDS);
 const finish = z.enum(FINISHES);
 const price = z.number().min(0).max(1e6);
 const print = z.enum(PRINT_GROUNDS);
+const thickness = z.number().min(0.01).max(20);
 
 export const filmSchema = z.object({
   id: z.string(),
@@ -47,6 +48,7 @@ export const filmSchema = z.object({
   grain: z.boolean().optional(),
   finish: finish.optional(),
   price: price.optional(),
+  thickness: thickness.optional(),
   print: print.nullish(),
   putAway: z.boolean().optional(),
 });
@@ -67,6 +69,7 @@ export const filmChangeSchema = z.strictObject({
   finish: finish.optional(),
   limits: limits.optional(),
   price: price.optional(),
+  thickness: thickness.optional(),
   print: print.nullish(),
   putAway: z.boolean().optional(),
 });
@@ -118,6 +121,7 @@ export const cutterSchema = z.object({
   kind: z.enum(['roll', 'desk', 'flatbed']),
   widest: z.number(),
   narrowest: z.number(),
+  thickest: z.number().optional(),
   margins: z.object({ far: z.number(), near: z.number(), lead: z.number(), tail: z.number() }),
   trackLength: z.number(),
   reserve: z.number(),

@@ -5,7 +5,14 @@ import { buildOf, finishOf, limitsOf } from './film';
 
 describe('films as a table', () => {
   test('what is written is read again, every film as it was', () => {
-    const odd = { ...DEMO_FILMS[0], id: 'odd', name: 'Say "hi", twice\nover', price: 4.5, rolls: [] };
+    const odd = {
+      ...DEMO_FILMS[0],
+      id: 'odd',
+      name: 'Say "hi", twice\nover',
+      price: 4.5,
+      thickness: 0.35,
+      rolls: [],
+    };
     const back = filmsFromCsv(filmsToCsv([...DEMO_FILMS, odd]));
     expect(back.ok && back.films).toHaveLength(DEMO_FILMS.length + 1);
     if (!back.ok) return;

@@ -40,6 +40,8 @@ export interface Film {
   readonly grain?: boolean;
   /** The shop's own money, for a metre of the roll. */
   readonly price?: number;
+  /** mm with its backing; missing: as its kind has it. */
+  readonly thickness?: number;
   /** It is printed on, and cut around what is printed; what shows then where nothing is. */
   readonly print?: PrintGround | null;
 }
@@ -69,6 +71,11 @@ const ORDINARY: Readonly<Record<Film['kind'], Omit<FilmLimits, 'stack'>>> = {
 };
 /** By the build of the lowest film (common practice, no source). */
 const STACK: Readonly<Record<Build, number>> = { opaque: 3, metallic: 2, translucent: 1, flock: 2 };
+
+/** mm with the backing (common practice, no source). */
+const THICKNESS: Readonly<Record<Film['kind'], number>> = { sign: 0.2, garment: 0.5 };
+export const thicknessOf = ({ kind, thickness }: Pick<Film, 'kind' | 'thickness'>): number =>
+  thickness ?? THICKNESS[kind];
 
 /** A film's build; where it is not said, that of its kind. */
 export const buildOf = (film: Film): Build => film.build ?? (film.kind === 'garment' ? 'flock' : 'opaque');

@@ -10,6 +10,8 @@ export interface Cutter {
   /** Widest and narrowest film it takes, mm. */
   readonly widest: number;
   readonly narrowest: number;
+  /** mm of film and backing that go under its knife, at the most; missing: whatever is cut. */
+  readonly thickest?: number;
   readonly margins: Margins;
   /** How long film runs true, mm; of a flatbed, how long its bed is. */
   readonly trackLength: number;
@@ -98,7 +100,7 @@ export interface Device extends Axes {
 /** What of a cutter matters to what lies in it. */
 export interface Bed extends Pick<
   Cutter,
-  'name' | 'kind' | 'widest' | 'narrowest' | 'margins' | 'trackLength' | 'reserve'
+  'name' | 'kind' | 'widest' | 'narrowest' | 'thickest' | 'margins' | 'trackLength' | 'reserve'
 > {
   readonly device: Pick<Device, 'tools'>;
 }

@@ -43,6 +43,15 @@ describe('what a film’s strips want looked at', () => {
     expect(told([strip(track)])).toEqual([]);
   });
 
+  test('film that is thicker than what goes under the knife stops; what is as thick, or a knife that takes anything, does not', () => {
+    const card: Film = { ...film, thickness: 0.81 };
+    expect(told([strip(100)], card)).toEqual([
+      ['too-thick', 'stop', `${film.name} is 0.81 mm thick with its backing; Curlew takes 0.80 mm.`],
+    ]);
+    expect(told([strip(100)], { ...film, thickness: 0.8 })).toEqual([]);
+    expect(told([strip(100)], card, { ...CURLEW, thickest: undefined })).toEqual([]);
+  });
+
   test('a strip that runs longer than true is checked, one longer than its sheet stops', () => {
     expect(told([strip(track + 1)])[0].slice(0, 2)).toEqual(['long-track', 'check']);
     const [code, severity, message] = told([strip(950, sheets)])[0];

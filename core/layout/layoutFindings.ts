@@ -1,6 +1,6 @@
 /** What a person has to hear about how films lie on their rolls. */
 import type { Film, Roll } from '../films/film';
-import { limitsOf } from '../films/film';
+import { limitsOf, thicknessOf } from '../films/film';
 import type { Finding } from '../findings/finding';
 import { heightOf, joinBounds, widthOf } from '../geometry/bounds';
 import { formatBoth, formatLength, formatRun } from '../units/length';
@@ -127,6 +127,7 @@ export const tooManyToPack = ({ name }: Film, pieces: number, most: number): Fin
 export function filmFindings(film: Film, strips: readonly Strip[], cutter: Bed): Finding[] {
   return [
     ...toolFindings(film, strips, cutter),
+    ...thicknessFindings(film, cutter),
     ...shortFindings(film, strips),
     ...trackFindings(film, strips, cutter),
   ];
@@ -150,6 +151,32 @@ export function toolFindings(film: Film, strips: readonly Strip[], cutter: Bed):
     },
   ];
 }
+
+/** Film that does not go under the knife. */
+export function thicknessFindings(film: Film, { name, thickest }: Pick<Bed, 'name' | 'thickest'>): Finding[] {
+  const thickness = thicknessOf(film);
+  if (!isTooThick(film, { thickest })) return [];
+  return [
+    {
+      code: 'too-thick',
+      film: film.name,
+      severity: 'stop',
+      message: `${film.name} is ${formatLength(thickness, 'mm', true)} thick with its backing; ${name} takes ${formatLength(thickest!, 'mm', true)}.`,
+      waysOut: [
+        'Pick another cutter under Cutter',
+        'Pick a thinner film',
+        'Correct the thickness under Materials',
+      ],
+      measured: thickness,
+      limit: thickest,
+    },
+  ];
+}
+
+export const isTooThick = (
+  film: Pick<Film, 'kind' | 'thickness'>,
+  { thickest }: Pick<Bed, 'thickest'>,
+): boolean => thickest !== undefined && thicknessOf(film) > thickest;
 
 /** Rolls that end before what is to be cut from them does. */
 export function shortFindings(film: Film, strips: readonly Strip[]): Finding[] {

@@ -24,7 +24,7 @@ import type { Apart, panel } from '../panels/panel';
 import type { PanelRoom } from '../panels/room';
 import { boxFits } from '../panels/room';
 import { own } from '../units/own';
-import { shortFindings, toolFindings } from '../layout/layoutFindings';
+import { isTooThick, shortFindings, thicknessFindings, toolFindings } from '../layout/layoutFindings';
 import type { MakeStage } from '../stages/remember';
 import { programByKind } from '../toolpath/program';
 import { from } from './assemble';
@@ -157,6 +157,7 @@ export function printing(stage: MakeStage, parts: typeof panel) {
         toPrint,
       ),
       ...toolFindings(film, laidOut, bedOf(cutter)),
+      ...thicknessFindings(film, cutter),
       ...shortFindings(film, laidOut),
     ];
     return { printed: { unit, film, cutter, edges, sheets }, panels, findings: from('print', all) };
@@ -266,8 +267,11 @@ function sheetCutter(film: Film, { print, cutter }: Choices, shop: Shop): Cutter
   if (named) return named;
   const { width, height } = sizeOf(film, print, printer ?? USUAL_PRINTER);
   const takes = cutters.filter(
-    ({ narrowest, widest, trackLength, kind }) =>
-      height >= narrowest && height <= widest && (kind === 'roll' || width <= trackLength),
+    (one) =>
+      height >= one.narrowest &&
+      height <= one.widest &&
+      (one.kind === 'roll' || width <= one.trackLength) &&
+      !isTooThick(film, one),
   );
   return takes.find(({ sensor }) => sensor?.kinds.includes(print.marks.kind)) ?? takes[0] ?? cutters[0];
 }

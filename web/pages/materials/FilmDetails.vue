@@ -5,7 +5,7 @@ import Checkbox from 'primevue/checkbox';
 import { computed } from 'vue';
 import { hexOfLab, labOf } from '../../../core/colour/colour';
 import type { Film, FilmLimits, Roll } from '../../../core/films/film';
-import { hasGrain, limitsOf, PRINT_GROUNDS } from '../../../core/films/film';
+import { hasGrain, limitsOf, PRINT_GROUNDS, thicknessOf } from '../../../core/films/film';
 import DraftField from '../../parts/DraftField.vue';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import LengthField from '../../parts/LengthField.vue';
@@ -162,6 +162,15 @@ const PRINTED = ([NOT_PRINTED, ...PRINT_GROUNDS] as const).map((value) => ({ val
           :min="10"
           :max="1000000"
           @change="setLimit({ track: $event })"
+        />
+        <span title="A cutter takes film up to what goes under its knife">Thick, with its backing</span>
+        <LengthField
+          fine
+          :label="`Thickness of ${film.name}`"
+          :value="thicknessOf(film)"
+          :min="0.01"
+          :max="20"
+          @change="$emit('change', { thickness: $event })"
         />
         <span title="It is never turned by a quarter">Has a grain</span>
         <Checkbox
