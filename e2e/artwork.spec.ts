@@ -286,7 +286,7 @@ test('a gradient can go to print, and points that crowd are thinned', async ({ p
     .click();
   await expect(finding(page, /points of a shape/)).toHaveCount(0);
   await finding(page, /A colour gradient/)
-    .getByRole('button', { name: 'Leave it uncut' })
+    .getByRole('button', { name: 'Do not cut it' })
     .click();
   await expect(finding(page, /A colour gradient/)).toHaveCount(0);
   await expect(section(page, 'Films')).toContainText('1 film');

@@ -1,14 +1,12 @@
 /**
  * Swivel compensation. A drag knife's tip trails its holder by the blade offset d, like a trailer: on a straight
- * line the holder must be d ahead along the line, and where the line turns it must swing on an arc of radius d
- * about the tip. Driven so, the tip follows any chain of straight lines exactly (the tractrix of an arc about
- * the tip is the tip itself). For d = 0 (a pen) the path is the outline.
+ * line the holder must be d ahead along the line, and at a corner it must swing on an arc of radius d about the tip
+ * (the tractrix of an arc about the tip is the tip itself). Along a curve it goes d ahead of the tip on the curve's tangent, by
+ * one point for each of the curve's: the tractrix of that way is the curve. For d = 0 (a pen) the path is the outline.
  */
 import type { Ring } from '../geometry/region';
-import type { Spot } from '../geometry/spot';
-
-/** Unit vector in which the tip trails: from the tip to the holder. */
-export type Heading = Spot;
+import type { Heading } from './dragged';
+import { dragged } from './dragged';
 
 export interface HolderPath {
   /** x0, y0, x1, y1 … of the holder, mm; the knife is down all along. */
@@ -18,6 +16,14 @@ export interface HolderPath {
   /** Heading when the knife is lifted. */
   readonly heading: Heading;
 }
+
+/** A turn by more is a corner; as a cosine. */
+const CORNER = Math.cos((30 * Math.PI) / 180);
+/** How far a curve may lie from a chord of its, mm: a little more than curves are straightened by. */
+const BULGE = 0.016;
+
+/** How far the tip may come to lie beside a point of a curve, mm. */
+const ASIDE = 0.012;
 
 /** How far a swing's straight steps may lie from their arc, mm. */
 const SWING_TOLERANCE = 0.004;
@@ -30,33 +36,146 @@ const SWING_TOLERANCE = 0.004;
  * @param heading how the tip lies when the knife comes down: it is set down on the start point and swung round
  */
 export function compensateRing(ring: Ring, offset: number, overcut: number, heading: Heading): HolderPath {
-  return compensate(closeWithOvercut(ring, overcut), offset, heading);
+  const { line, lastOf } = closeWithOvercut(ring, overcut);
+  return compensate(line, offset, heading, lastOf);
 }
 
-/** The same for an open line x0, y0, x1, y1 … */
-export function compensate(line: ArrayLike<number>, offset: number, heading: Heading): HolderPath {
+/**
+ * The same for an open line x0, y0, x1, y1 …
+ * @param lastOf mm that the chord is long of which the last one is a part
+ */
+export function compensate(
+  line: ArrayLike<number>,
+  offset: number,
+  heading: Heading,
+  lastOf = 0,
+): HolderPath {
+  const edges = edgesOf(line, lastOf);
+  const tangents = offset > 0 ? edges.slice(1).map((edge, i) => tangentBetween(edges[i], edge)) : [];
+  for (;;) {
+    const led = leadAlong(line, edges, tangents, offset, heading);
+    // what was taken for a curve and is none drags the tip aside: there it swings
+    const isRight = offset <= 0 || !turnedToCorners(led, tangents, offset, heading);
+    if (isRight) return led;
+  }
+}
+
+type Tangents = (Heading | undefined)[];
+/** The way, and which of the line's points each of its points leads the tip to. */
+interface Led extends HolderPath {
+  readonly ends: readonly number[];
+}
+
+function leadAlong(
+  line: ArrayLike<number>,
+  edges: readonly Edge[],
+  tangents: Tangents,
+  offset: number,
+  heading: Heading,
+): Led {
   const out: number[] = [];
   const tips: number[] = [];
+  const ends: number[] = [];
   let now = heading;
-  const last = line.length - 2;
-  const tipAt = (i: number): void => {
-    while (tips.length < out.length) tips.push(line[i], line[i + 1]);
+  const put = (x: number, y: number): void => {
+    out.push(x + offset * now[0], y + offset * now[1]);
   };
-  out.push(line[0] + offset * now[0], line[1] + offset * now[1]);
-  tipAt(0);
-  for (let i = 0; i < last; i += 2) {
-    const dx = line[i + 2] - line[i];
-    const dy = line[i + 3] - line[i + 1];
-    const length = Math.hypot(dx, dy);
-    if (length === 0) continue;
-    const next: Heading = [dx / length, dy / length];
-    if (offset > 0) swing(out, line[i], line[i + 1], offset, now, next);
-    tipAt(i);
-    now = next;
-    out.push(line[i + 2] + offset * now[0], line[i + 3] + offset * now[1]);
-    tipAt(i + 2);
+  const tipAt = (x: number, y: number, end: number): void => {
+    while (tips.length < out.length) {
+      tips.push(x, y);
+      ends.push(end);
+    }
+  };
+  put(line[0], line[1]);
+  tipAt(line[0], line[1], 0);
+  edges.forEach(({ x, y, toX, toY, along, length, whole }, i) => {
+    const [before, behind] = [i > 0 ? tangents[i - 1] : undefined, tangents[i]];
+    // from a corner on it goes as the curve does that begins there, and so it comes to one
+    const first = before ?? (behind ? mirrored(behind, along) : along);
+    if (!before && offset > 0) swing(out, x, y, offset, now, first);
+    tipAt(x, y, i);
+    now = behind ?? (before ? turnedAlong(before, along, length / whole) : along);
+    put(toX, toY);
+    tipAt(toX, toY, i + 1);
+  });
+  return { points: Float64Array.from(out), tips: Float64Array.from(tips), heading: now, ends };
+}
+
+/** Takes away the tangents on both sides of where the tip comes to lie too far aside. @returns whether there were any */
+function turnedToCorners(
+  { points, tips, ends }: Led,
+  tangents: Tangents,
+  offset: number,
+  heading: Heading,
+): boolean {
+  let [hx, hy] = heading;
+  let found = false;
+  for (let i = 2; i < points.length; i += 2) {
+    [hx, hy] = dragged(hx, hy, points[i] - points[i - 2], points[i + 1] - points[i - 1], offset);
+    const off = Math.hypot(points[i] - offset * hx - tips[i], points[i + 1] - offset * hy - tips[i + 1]);
+    if (off <= ASIDE) continue;
+    // an end lies between the edges before and behind it: the tangent there is one before in the list
+    const end = ends[i / 2];
+    for (const k of [end - 2, end - 1, end]) {
+      if (tangents[k] === undefined) continue;
+      tangents[k] = undefined;
+      found = true;
+    }
   }
-  return { points: Float64Array.from(out), tips: Float64Array.from(tips), heading: now };
+  return found;
+}
+
+interface Edge {
+  readonly x: number;
+  readonly y: number;
+  readonly toX: number;
+  readonly toY: number;
+  readonly along: Heading;
+  readonly length: number;
+  /** Of the chord that it is, or is a part of. */
+  readonly whole: number;
+}
+
+function edgesOf(line: ArrayLike<number>, lastOf: number): Edge[] {
+  const edges: Edge[] = [];
+  for (let i = 0; i + 3 < line.length; i += 2) {
+    const [x, y, toX, toY] = [line[i], line[i + 1], line[i + 2], line[i + 3]];
+    const length = Math.hypot(toX - x, toY - y);
+    const whole = i + 5 < line.length ? length : Math.max(length, lastOf);
+    const along: Heading = [(toX - x) / length, (toY - y) / length];
+    if (length > 0) edges.push({ x, y, toX, toY, along, length, whole });
+  }
+  return edges;
+}
+
+/** The tangent of a curve where two of its chords meet; undefined: they meet in a corner. */
+function tangentBetween(a: Edge, b: Edge): Heading | undefined {
+  const cosine = a.along[0] * b.along[0] + a.along[1] * b.along[1];
+  if (cosine < CORNER) return undefined;
+  // an arc that turns by an angle bulges from its chord by an eighth of that angle times the chord
+  const longest = (8 * BULGE) / Math.max(1e-9, Math.acos(Math.min(1, cosine)));
+  if (Math.min(a.whole, b.whole) > longest) return undefined;
+  // a straight line into a curve, or out of one: the line's own direction is the tangent
+  if (a.whole > longest) return a.along;
+  if (b.whole > longest) return b.along;
+  // that of the circle through the three points: the shorter chord turns away from it less
+  const [x, y] = [0, 1].map((k) => a.along[k] * b.whole + b.along[k] * a.whole);
+  const length = Math.hypot(x, y);
+  return [x / length, y / length];
+}
+
+/** The tangent at the other end of an arc's chord. */
+function mirrored([x, y]: Heading, [ax, ay]: Heading): Heading {
+  const along = 2 * (x * ax + y * ay);
+  return [along * ax - x, along * ay - y];
+}
+
+/** The tangent after a share of an arc's chord. */
+function turnedAlong(first: Heading, along: Heading, share: number): Heading {
+  const last = mirrored(first, along);
+  const [x, y] = [0, 1].map((k) => first[k] + share * (last[k] - first[k]));
+  const length = Math.hypot(x, y);
+  return [x / length, y / length];
 }
 
 /** Arc of radius d about the tip from one heading to another, the short way, in steps within tolerance. */
@@ -72,10 +191,12 @@ function swing(out: number[], cx: number, cy: number, d: number, from: Heading, 
   }
 }
 
-function closeWithOvercut(ring: Ring, overcut: number): number[] {
+/** @returns the outline and what is cut again, and how long the edge is in which that ends */
+function closeWithOvercut(ring: Ring, overcut: number): { readonly line: number[]; readonly lastOf: number } {
   const line = Array.from(ring);
   line.push(ring[0], ring[1]);
   let left = overcut;
+  let lastOf = 0;
   for (let i = 0; left > 0 && i < ring.length; i += 2) {
     const to = (i + 2) % ring.length;
     const dx = ring[to] - ring[i];
@@ -84,6 +205,7 @@ function closeWithOvercut(ring: Ring, overcut: number): number[] {
     const t = Math.min(1, left / Math.max(length, 1e-12));
     line.push(ring[i] + dx * t, ring[i + 1] + dy * t);
     left -= length;
+    lastOf = length;
   }
-  return line;
+  return { line, lastOf };
 }

@@ -3,7 +3,7 @@ import type { Ring } from '../geometry/region';
 import { random } from '../random';
 import { deviationOf } from '../swivel/deviation';
 import { dragStraight, tipPath } from '../swivel/tractrix';
-import type { Heading } from './compensate';
+import type { Heading } from './dragged';
 import { compensateRing } from './compensate';
 import { ontoGrid, trailedOntoGrid } from './machineSteps';
 

@@ -1,5 +1,7 @@
 /** A way in whole machine steps. */
-import type { Heading, HolderPath } from './compensate';
+import type { HolderPath } from './compensate';
+import type { Heading } from './dragged';
+import { dragged } from './dragged';
 
 /** Rounds to whole machine steps, each point by itself so that no error adds up; repeats are dropped. */
 export function ontoGrid(points: Float64Array, step: number): Float64Array {
@@ -58,18 +60,4 @@ export function trailedOntoGrid(
     out[n++] = y;
   }
   return { points: out.slice(0, n), heading: [hx, hy] };
-}
-
-/** `dragStraight` of core/swivel for a unit vector: tan(φ/2) shrinks by e^(−s/d). */
-function dragged(hx: number, hy: number, dx: number, dy: number, d: number): Heading {
-  const s = Math.hypot(dx, dy);
-  if (s === 0) return [hx, hy];
-  const [ux, uy] = [dx / s, dy / s];
-  const along = hx * ux + hy * uy;
-  const aside = ux * hy - uy * hx;
-  // pushed straight back it stays so
-  if (along <= -1 + 1e-12) return [hx, hy];
-  const half = (aside / (1 + along)) * Math.exp(-s / d);
-  const [c, q] = [(1 - half * half) / (1 + half * half), (2 * half) / (1 + half * half)];
-  return [c * ux - q * uy, c * uy + q * ux];
 }

@@ -37,7 +37,8 @@ describe('order', () => {
     );
     expect(order).toEqual([3, 2, 1, 0]);
     const [first] = orderRings(region, [310, 12]);
-    expect(Array.from(first.slice(0, 2))).toEqual([310, 10]);
+    // a longer way to it, and a shorter one from it
+    expect(Array.from(first.slice(0, 2))).toEqual([300, 10]);
   });
 
   test('every outline is cut once, whatever the region', () => {

@@ -14,10 +14,12 @@ import type { WeededStrip } from '../weeding/weeding';
 import type { KindRecipes } from './kinds';
 import { followedOn } from './followed';
 import { orderLines } from './orderLines';
-import type { Heading, HolderPath } from './compensate';
+import type { HolderPath } from './compensate';
+import type { Heading } from './dragged';
 import { compensate, compensateRing } from './compensate';
 import { ontoGrid, trailedOntoGrid } from './machineSteps';
 import { orderRings } from './order';
+import { thinned } from './thinned';
 import { cutSeconds } from './time';
 
 /** One stretch with the knife down. */
@@ -45,6 +47,8 @@ export interface CutProgram {
   readonly length: number;
 }
 
+/** Machine steps: a head chatters at shorter moves (our own). */
+const LEAST_MOVE = 4;
 /** A stroke this many blade offsets long turns the blade from any rest into the way it is dragged. */
 const ALIGN_OFFSETS = 12;
 
@@ -141,14 +145,11 @@ class ProgramWriter {
 
   /** An open line cut with the knife. */
   private drag(points: Float64Array, part: CutLine['part'], copy: number): void {
-    const path = compensate(points, this.recipes.kiss.bladeOffset, this.heading);
-    this.add(path, part, copy, 'kiss');
+    this.add(this.led({ points, closed: false }, 'kiss'), part, copy, 'kiss');
   }
 
   ring(ring: Ring, part: CutLine['part'], copy: number): void {
-    const { bladeOffset, overcut } = this.recipes.kiss;
-    const path = compensateRing(ring, bladeOffset, overcut, this.heading);
-    this.add(path, part, copy, 'kiss');
+    this.add(this.led({ points: ring, closed: true }, 'kiss'), part, copy, 'kiss');
   }
 
   /** A part's lines of some kinds, one kind after the other. */
@@ -184,17 +185,18 @@ class ProgramWriter {
   }
 
   private line(line: Polyline, kind: LineKind, whose: 'art' | 'waste', copy: number): void {
-    const { bladeOffset, overcut, dashes } = this.recipes[kind];
-    if (dashes === undefined && line.closed) {
-      const path = compensateRing(line.points, bladeOffset, overcut, this.heading);
-      this.add(path, whose, copy, kind);
-      return;
-    }
+    const { dashes } = this.recipes[kind];
     const parts = dashes === undefined ? [line] : dash([line], wholeDashes(line, dashes), 0);
-    for (const { points } of parts) {
-      const path = compensate(points, bladeOffset, this.heading);
-      this.add(path, whose, copy, kind);
-    }
+    for (const part of parts) this.add(this.led(part, kind), whose, copy, kind);
+  }
+
+  /** The holder's way along a line, with no moves that are too short for a head. */
+  private led(line: Polyline, kind: LineKind): HolderPath {
+    const { bladeOffset, overcut } = this.recipes[kind];
+    const { points, closed } = thinned(line, LEAST_MOVE * this.cutter.device.step);
+    return closed
+      ? compensateRing(points, bladeOffset, overcut, this.heading)
+      : compensate(points, bladeOffset, this.heading);
   }
 
   private add(path: HolderPath, part: CutLine['part'], copy: number, kind: LineKind): void {

@@ -21,7 +21,7 @@ const WORD: Readonly<Record<FixKind, string>> = {
   island: 'Leave it out',
   outline: 'Give it a width',
   flat: 'One colour',
-  print: 'Leave it uncut',
+  print: 'Do not cut it',
 };
 const left = computed(() => art.findings.filter((f) => f.ignored !== undefined));
 const says = computed(() => {
