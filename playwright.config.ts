@@ -3,7 +3,9 @@ import { basename } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 /** Files that take longest begin, so that none is left running alone at the end. */
-const LONG = ['print.spec.ts', 'walk.spec.ts', 'panels.spec.ts', 'first-slice.spec.ts', 'artwork.spec.ts'];
+const LONG = ['artwork', 'walk', 'print', 'panels', 'first-slice', 'layout', 'films'].map(
+  (name) => `${name}.spec.ts`,
+);
 const place = (file: string): number => (LONG.includes(file) ? LONG.indexOf(file) : LONG.length);
 
 /** A project is a process of its own, and so has a shop of its own: files share nothing and run side by side. */

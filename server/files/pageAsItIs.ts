@@ -15,8 +15,8 @@ const CHILD = join(process.cwd(), 'server/files/page-child.mjs');
 const DRAWN: ReadonlySet<FileKind> = new Set(['svg', 'pdf', 'eps']);
 export const hasPages = (kind: FileKind): boolean => DRAWN.has(kind);
 
-/** px that a page is drawn in: to find its outline, 350 to the inch on A4, and to draw its edges out for the bleed (our own). */
-export const PAGE_PIXELS = { outline: 12_000_000, bleed: 3_000_000 } as const;
+/** px that a page is drawn in: to find its outline, 290 to the inch on A4, and to draw its edges out for the bleed (our own). */
+export const PAGE_PIXELS = { outline: 8_000_000, bleed: 3_000_000 } as const;
 
 /** A page with nothing behind it. */
 export interface OpenedPage {
