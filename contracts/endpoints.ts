@@ -28,6 +28,9 @@ import {
 } from './cuts';
 import {
   cutterChangeSchema,
+  linkSchema,
+  linkTestSchema,
+  newCutterSchema,
   cutterQuerySchema,
   cutterStateSchema,
   filmChangeSchema,
@@ -93,9 +96,36 @@ export const ENDPOINTS = {
   },
   'PATCH /api/cutters/{cutter}': {
     params: byCutter,
-    says: 'Change what the shop sets of a cutter: its margins, and what is kept in hand',
+    says: 'Change a cutter: what it is, what it reaches, how it is spoken to',
     takes: cutterChangeSchema,
     gives: shopSchema,
+  },
+  'POST /api/cutters': {
+    says: 'Add a cutter as most of its kind are, to be corrected',
+    takes: newCutterSchema,
+    gives: shopSchema,
+  },
+  'POST /api/cutters/{cutter}/retire': {
+    params: byCutter,
+    says: 'Take a cutter out of use: nothing is planned for it any more',
+    gives: shopSchema,
+  },
+  'POST /api/cutters/{cutter}/bring-back': {
+    params: byCutter,
+    says: 'Take it into use again',
+    gives: shopSchema,
+  },
+  'GET /api/cutters/{cutter}/link': { params: byCutter, says: 'Where a cutter listens', gives: linkSchema },
+  'PATCH /api/cutters/{cutter}/link': {
+    params: byCutter,
+    says: 'Say where it listens',
+    takes: linkSchema,
+    gives: linkSchema,
+  },
+  'POST /api/cutters/{cutter}/test': {
+    params: byCutter,
+    says: 'Ask it over its link, and tell how that went',
+    gives: linkTestSchema,
   },
   'PATCH /api/shop': {
     says: 'Change what the shop sets for itself',

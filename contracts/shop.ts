@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { BUILDS, FINISHES, PRINT_GROUNDS } from '../core/films/film';
 import type { FilmSize } from '../core/films/leftover';
+import type { Cutter } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/shop';
 import type { Printer } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
@@ -104,8 +105,81 @@ const fitLimitsSchema = z.strictObject({
   skew: within(FIT_LIMITS.skew),
 });
 
+/** Where a cutter listens: a raw TCP port. */
+export const linkSchema = z.strictObject({
+  host: z
+    .string()
+    .trim()
+    .max(255)
+    .regex(/^(?=.)[a-z0-9.:_-]+$/i, 'a name or an address of the shop’s own network'),
+  port: z.number().int().min(1).max(65_535),
+});
+export type LinkTo = z.infer<typeof linkSchema>;
+
+/** What came of asking a cutter over its link. */
+export const linkTestSchema = z.object({
+  answers: z.boolean(),
+  /** Until it answered. */
+  ms: z.number().nullable(),
+  /** In it, by its own sensors, mm. */
+  film: z.object({ width: z.number(), length: z.number() }).nullable(),
+  /** What is wrong, and what to try. */
+  problem: z.string().nullable(),
+  tries: z.array(z.string()).readonly(),
+});
+export type LinkTest = z.infer<typeof linkTestSchema>;
+
+const kindOfCutter = z.enum(['roll', 'desk', 'flatbed']);
+const bounded = (least: number, most: number) => z.number().min(least).max(most);
+const rangeOf = (most: number) => z.strictObject({ least: bounded(0, most), most: bounded(0.1, most) });
+/** What of a machine is not changed while cuts wait for it: they are made for it as it is. */
+const madeForSchema = z.strictObject({
+  kind: kindOfCutter.optional(),
+  device: z
+    .strictObject({
+      step: bounded(0.001, 1),
+      feedAxis: z.enum(['x', 'y']),
+      feedReversed: z.boolean(),
+      acrossReversed: z.boolean(),
+      sendsForce: z.boolean(),
+      sendsSpeed: z.boolean(),
+      pointsInDown: z.number().int().min(1).max(10_000),
+      bufferBytes: z.number().int().min(32).max(100_000_000),
+      tools: z.number().int().min(1).max(2).optional(),
+    })
+    .optional(),
+});
+export const MADE_FOR = Object.keys(madeForSchema.shape) as readonly (keyof typeof madeForSchema.shape)[];
+
 /** What the shop sets of a cutter. */
-export const cutterChangeSchema = z.strictObject({
+export const cutterChangeSchema = madeForSchema.extend({
+  name: z.string().trim().min(1).max(60).optional(),
+  widest: bounded(50, 5000).optional(),
+  narrowest: bounded(10, 5000).optional(),
+  thickest: bounded(0.05, 50).nullish(),
+  trackLength: bounded(100, 100_000).optional(),
+  force: rangeOf(5000).optional(),
+  speed: rangeOf(500).optional(),
+  ownSpeed: bounded(0.1, 500).optional(),
+  motion: z
+    .strictObject({
+      acceleration: bounded(10, 100_000),
+      travelSpeed: bounded(0.5, 500),
+      cornerTolerance: bounded(0.001, 1),
+      down: bounded(0, 5),
+      up: bounded(0, 5),
+    })
+    .optional(),
+  sensor: z
+    .strictObject({
+      kinds: z.array(z.enum(MARK_KINDS)).min(1).readonly(),
+      most: z.number().int().min(2).max(200),
+      farthest: bounded(10, 100_000),
+      noise: bounded(0.001, 1),
+      reach: bounded(1, 100),
+      offset: z.tuple([bounded(-200, 200), bounded(-200, 200)]).readonly(),
+    })
+    .nullish(),
   reserve: z.number().min(0).max(5000).optional(),
   // the blade is turned into its way in the film before the cut
   margins: z
@@ -115,13 +189,21 @@ export const cutterChangeSchema = z.strictObject({
 });
 export type CutterChange = z.infer<typeof cutterChangeSchema>;
 
+export const newCutterSchema = z.strictObject({
+  name: z.string().trim().min(1).max(60),
+  kind: kindOfCutter,
+  link: linkSchema,
+});
+export type NewCutter = z.infer<typeof newCutterSchema>;
+
 export const cutterSchema = z.object({
   id: z.string(),
   name: z.string(),
-  kind: z.enum(['roll', 'desk', 'flatbed']),
+  kind: kindOfCutter,
   widest: z.number(),
   narrowest: z.number(),
-  thickest: z.number().optional(),
+  thickest: z.number().nullish(),
+  isRetired: z.boolean().optional(),
   margins: z.object({ far: z.number(), near: z.number(), lead: z.number(), tail: z.number() }),
   trackLength: z.number(),
   reserve: z.number(),
@@ -155,7 +237,7 @@ export const cutterSchema = z.object({
       reach: z.number(),
       offset: z.tuple([z.number(), z.number()]).readonly(),
     })
-    .optional(),
+    .nullish(),
   fitLimits: fitLimitsSchema.optional(),
 });
 
@@ -171,6 +253,8 @@ export const shopSchema = z.object({
   version: z.string(),
   films: z.array(filmSchema).readonly(),
   cutters: z.array(cutterSchema).readonly(),
+  /** Cutters that nothing is planned for any more. */
+  retired: z.array(cutterSchema).readonly(),
   recipes: z.record(z.string(), recipeSchema),
   printer: printerSchema,
   /** Smallest offcut that is kept. */
@@ -180,6 +264,7 @@ export const shopSchema = z.object({
 /** What the shop has, as it is now. */
 export type ShopNow = Shop & {
   readonly version: string;
+  readonly retired: readonly Cutter[];
   readonly leastOffcut: FilmSize;
   readonly printer: Printer;
 };

@@ -178,6 +178,11 @@ for (const size of SIZES) {
     await page.goto('/materials');
     await page.getByRole('button', { name: 'Rolls, colour and limits of Damson' }).click();
     await look('materials');
+    await page.goto('/machines');
+    await page.getByRole('button', { name: 'Test the link' }).click();
+    await page.getByText(/answers in/).waitFor();
+    await page.getByRole('button', { name: 'Add a cutter' }).click();
+    await look('cutters as records');
     await page.goto('/cutters');
     await expect(page.getByText('Answers').first()).toBeVisible();
     await look('cutters');

@@ -101,7 +101,7 @@ describe('two cutters at once', () => {
     await panel('heron', '/load', { width: 610, length: 9000 });
     const at = (order: string) => (usual: Choices) => ({
       ...hull(usual, 380),
-      layout: { ...usual.layout, copies: 2 },
+      layout: { ...usual.layout, copies: 5 },
       cutter: { order, film: {} },
     });
     const [a, b] = [

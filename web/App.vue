@@ -57,6 +57,9 @@ useEventListener('drop', onDrop);
         <router-link to="/materials" :class="{ here: route.path.startsWith('/materials') }"
           >Materials</router-link
         >
+        <router-link to="/machines" :class="{ here: route.path.startsWith('/machines') }"
+          >Cutters</router-link
+        >
       </nav>
       <span v-if="!events.connected" class="away" role="status"
         >The server is away. Nothing is lost; trying again.</span

@@ -23,6 +23,12 @@ export const router = createRouter({
       component: () => import('./pages/cutters/CuttersPage.vue'),
     },
     { path: '/cutters/:id', name: 'cutter', component: () => import('./pages/cutter/CutterPage.vue') },
+    { path: '/machines', name: 'machines', component: () => import('./pages/machines/MachinesPage.vue') },
+    {
+      path: '/machines/:id',
+      name: 'machine',
+      component: () => import('./pages/machines/MachinesPage.vue'),
+    },
     { path: '/materials', name: 'materials', component: () => import('./pages/materials/MaterialsPage.vue') },
     { path: '/:page(.*)*', redirect: '/orders' },
   ],

@@ -11,7 +11,7 @@ export interface Cutter {
   readonly widest: number;
   readonly narrowest: number;
   /** mm of film and backing that go under its knife, at the most; missing: whatever is cut. */
-  readonly thickest?: number;
+  readonly thickest?: number | null;
   readonly margins: Margins;
   /** How long film runs true, mm; of a flatbed, how long its bed is. */
   readonly trackLength: number;
@@ -24,9 +24,11 @@ export interface Cutter {
   readonly motion: Motion;
   readonly device: Device;
   /** What it reads of printed sheets by itself; missing: marks are taken by hand. */
-  readonly sensor?: MarkSensor;
+  readonly sensor?: MarkSensor | null;
   /** What it bears of printed sheets; missing: {@link USUAL_LIMITS}. */
   readonly fitLimits?: FitLimits;
+  /** Not used any more: nothing is planned for it, and what was cut keeps its name. */
+  readonly isRetired?: boolean;
 }
 
 /** A sensor that reads print marks. */

@@ -168,7 +168,7 @@ export function thicknessFindings(film: Film, { name, thickest }: Pick<Bed, 'nam
         'Correct the thickness under Materials',
       ],
       measured: thickness,
-      limit: thickest,
+      limit: thickest!,
     },
   ];
 }
@@ -176,7 +176,7 @@ export function thicknessFindings(film: Film, { name, thickest }: Pick<Bed, 'nam
 export const isTooThick = (
   film: Pick<Film, 'kind' | 'thickness'>,
   { thickest }: Pick<Bed, 'thickest'>,
-): boolean => thickest !== undefined && thicknessOf(film) > thickest;
+): boolean => typeof thickest === 'number' && thicknessOf(film) > thickest;
 
 /** Rolls that end before what is to be cut from them does. */
 export function shortFindings(film: Film, strips: readonly Strip[]): Finding[] {

@@ -20,6 +20,7 @@ import type { Tell } from '../stages/progress';
 import { between, untold } from '../stages/progress';
 import { createMemory } from '../stages/remember';
 import { assemble, from, leave } from './assemble';
+import type { Cutter } from '../layout/cutter';
 import type { Choices } from './choices';
 import type { FilmToCut, RoomedFilm, TakenApart } from './filmsToCut';
 import {
@@ -32,6 +33,7 @@ import {
   filmsAway,
   layingFilms,
   NOT_APART,
+  cutterNamed,
   orderCutter,
   withoutStock,
   withStock,
@@ -174,7 +176,12 @@ export function createPlanner(): Planner {
       again || !print.toPrint
         ? { ...NOTHING_PRINTED, findings: again ? [] : print.findings }
         : onSheets.lay(print.toPrint, whole && apartOf(whole, taken, choices), choices, shop);
-    const others = [...from('panels', found), ...filmsAway(stocked, shop), ...onPaper.findings];
+    const others = [
+      ...from('panels', found),
+      ...filmsAway(stocked, shop),
+      ...cuttersGone(choices, shop, cutter),
+      ...onPaper.findings,
+    ];
     return assemble(drawn, stocked, cutter, { seams, made, onPaper }, others, choices);
   };
 
@@ -200,6 +207,23 @@ export function createPlanner(): Planner {
     ready: onSheets.ready,
   });
   return { ...offers, plan, check, runs };
+}
+
+/** A cutter that was picked and is not in use any more: another one takes its place, which has to be known. */
+function cuttersGone({ cutter: { order, film } }: Choices, shop: Shop, instead: Cutter): Finding[] {
+  const picked = [order, ...Object.values(film)].filter(
+    (id): id is string => id !== null && id !== undefined,
+  );
+  if (picked.every((id) => cutterNamed(shop, id))) return [];
+  return [
+    {
+      stage: 'cutter',
+      code: 'cutter-gone',
+      severity: 'check',
+      message: `The cutter that was picked is not in use any more; ${instead.name} takes its place.`,
+      waysOut: ['Pick one under Cutter', 'Take the cutter into use again under Cutters'],
+    },
+  ];
 }
 
 const noCutter: Finding = {

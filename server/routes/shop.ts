@@ -2,7 +2,8 @@ import { createSession } from 'better-sse';
 import { filmsToCsv } from '../../core/films/csv';
 import { createLookout } from '../cutters/look';
 import type { CutServices } from '../services/cuts';
-import { changeCutter, changeFilm, changeShop, importFilms, loadShop } from '../services/shop';
+import { addCutter, changeCutter, changeLink, linkOf, retireCutter, testLink } from '../services/machines';
+import { changeFilm, changeShop, importFilms, loadShop } from '../services/shop';
 import type { Handlers } from './mount';
 import { download } from './sent';
 
@@ -19,6 +20,12 @@ export function shopRoutes(services: CutServices) {
     'GET /api/films.csv': async () =>
       download(Buffer.from(filmsToCsv((await loadShop(db)).films)), 'films.csv', 'text/csv; charset=utf-8'),
     'PATCH /api/cutters/{cutter}': ({ params, body }) => changeCutter(services, params.cutter, body),
+    'POST /api/cutters': ({ body }) => addCutter(services, body),
+    'POST /api/cutters/{cutter}/retire': ({ params }) => retireCutter(services, params.cutter, true),
+    'POST /api/cutters/{cutter}/bring-back': ({ params }) => retireCutter(services, params.cutter, false),
+    'GET /api/cutters/{cutter}/link': ({ params }) => linkOf(db, params.cutter),
+    'PATCH /api/cutters/{cutter}/link': ({ params, body }) => changeLink(services, params.cutter, body),
+    'POST /api/cutters/{cutter}/test': ({ params }) => testLink(db, params.cutter),
     'PATCH /api/shop': ({ body }) => changeShop(services, body),
     'POST /api/films': ({ body }) => importFilms(services, body.csv),
     'PATCH /api/films/{film}': ({ params, body }) => changeFilm(services, params.film, body),

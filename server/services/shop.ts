@@ -3,7 +3,6 @@ import { asc, eq, max, sql } from 'drizzle-orm';
 import type { ShopChange, ShopNow } from '../../contracts/shop';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
-import type { Cutter } from '../../core/layout/cutter';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';
@@ -23,10 +22,11 @@ export async function loadShop(db: Db): Promise<ShopNow> {
     db.select().from(recipes).orderBy(asc(recipes.cutterId), asc(recipes.filmId), asc(recipes.kind)),
     settingsOf(db),
   ]);
+  const all = cutterRows.map((row) => row.data);
   const shop = {
     printer,
     films: filmRows.map((row) => row.data),
-    cutters: cutterRows.map((row) => row.data),
+    cutters: all.filter(({ isRetired }) => !isRetired),
     recipes: Object.fromEntries(
       recipeRows.map(({ cutterId, filmId, kind, data }) => [
         `${cutterId}/${filmId}${kind === 'kiss' ? '' : `/${kind}`}`,
@@ -35,36 +35,24 @@ export async function loadShop(db: Db): Promise<ShopNow> {
     ),
   };
   const version = createHash('sha256').update(JSON.stringify(shop)).digest('base64url');
-  return { ...shop, version, leastOffcut };
+  return { ...shop, version, leastOffcut, retired: all.filter(({ isRetired }) => isRetired) };
 }
 
-/** Lays a change over a record. @throws Trouble when there is none */
-async function changeRecord(
+/** Changes a film's record; orders that use it are planned with it from then on. @throws Trouble when there is none */
+export async function changeFilm(
   { db, hub }: ShopServices,
-  table: typeof films | typeof cutters,
-  id: string,
-  change: object,
-): Promise<ShopNow> {
-  const changed = await db
-    .update(table)
-    .set({ data: sql`${table.data} || ${JSON.stringify(change)}::jsonb` })
-    .where(eq(table.id, id))
-    .returning({ id: table.id });
-  if (changed.length === 0) throw notFound(table === films ? 'film' : 'cutter');
-  await hub.tell({ kind: 'shop' });
-  return loadShop(db);
-}
-
-/** Changes a film's record; orders that use it are planned with it from then on. */
-export const changeFilm = async (
-  services: ShopServices,
   id: string,
   change: Partial<Film>,
-): Promise<readonly Film[]> => (await changeRecord(services, films, id, change)).films;
-
-/** Changes a cutter's record; orders that go to it are planned with it from then on. */
-export const changeCutter = (services: ShopServices, id: string, change: Partial<Cutter>): Promise<ShopNow> =>
-  changeRecord(services, cutters, id, change);
+): Promise<readonly Film[]> {
+  const changed = await db
+    .update(films)
+    .set({ data: sql`${films.data} || ${JSON.stringify(change)}::jsonb` })
+    .where(eq(films.id, id))
+    .returning({ id: films.id });
+  if (changed.length === 0) throw notFound('film');
+  await hub.tell({ kind: 'shop' });
+  return (await loadShop(db)).films;
+}
 
 /** Changes what the shop sets for itself. */
 export async function changeShop({ db, hub }: ShopServices, change: ShopChange): Promise<ShopNow> {
