@@ -23,10 +23,12 @@ const reached = computed(() => {
 });
 const box = computed(() => `0 0 ${along.value} ${props.machine.widest}`);
 const line = computed(() => along.value / 420);
-const says = computed(
-  () =>
-    `cuts ${units.length(cuttableWidth(props.machine, props.machine.widest))} wide, true for ${units.run(props.machine.trackLength)}`,
-);
+const says = computed(() => {
+  const { kind, widest, trackLength } = props.machine;
+  const across = cuttableWidth(props.machine, widest);
+  if (kind === 'flatbed') return `cuts ${units.number(reached.value.width)} × ${units.length(across)}`;
+  return `cuts ${units.length(across)} wide, true for ${units.run(trackLength)}`;
+});
 </script>
 
 <template>
