@@ -83,6 +83,7 @@ export const recipeSchema = z.object({
   blade: z.string(),
   bladeOffset: z.number(),
   overcut: z.number(),
+  passes: z.number().int().optional(),
 });
 
 const range = z.object({ least: z.number(), most: z.number() });

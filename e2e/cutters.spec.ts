@@ -1,5 +1,5 @@
 /** Several machines: which asks for what, what it answers, and an order that goes to more than one. */
-import { expect, loadFilm, saved, section, test } from './shop';
+import { choose, expect, loadFilm, saved, section, test } from './shop';
 
 test('an order’s films go to two machines; each asks for its own, and one is cut there', async ({
   page,
@@ -33,6 +33,15 @@ test('an order’s films go to two machines; each asks for its own, and one is c
   await page.getByRole('heading', { name: 'Cut settings' }).click();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('as set at the machine')).toBeHidden();
+  await saved(page);
+  // gone over twice it is about twice as much to cut
+  const metres = async (): Promise<number> =>
+    parseFloat((await page.getByText(/m of cutting/).textContent())!);
+  const once = await metres();
+  await choose(page, 'Each line is cut', 'twice');
+  await expect.poll(metres).toBeGreaterThan(1.8 * once);
+  await choose(page, 'Each line is cut', 'once');
+  await expect.poll(metres).toBe(once);
   await saved(page);
   await page.getByRole('button', { name: 'Queue 3 cuts' }).click();
   // two machines: all of them are shown

@@ -180,8 +180,40 @@ test('a new drawing is sent to print; its sheets come as PDF without the cut, an
   expect(said).toMatch(/sheet 2 of \d+ · panel 2 · this side up/);
 });
 
-test('a drawing with a photograph and a gradient is printed as it is, and cut around all of it', async ({
+/** What was cut of a sheet, and how far beside its print; mm on the page. */
+async function besidePrint(page: Page, panel: string, order: number): Promise<number> {
+  const { lines } = (await (await fetch(`${panel}/on-print`)).json()) as { lines: number[][] };
+  const svg = await page.evaluate(
+    async (id) => (await fetch(`/api/orders/${id}/sheets/sheet-1?as=svg`)).text(),
+    order,
+  );
+  const outlines = [...svg.matchAll(/ d="M([^"Z]+)Z?"/g)].map(([, d]) => d.split(/[L ]/).map(Number));
+  const near = nearestOn(outlines);
+  const off = lines
+    .slice(1)
+    .flatMap((line) =>
+      Array.from({ length: Math.floor(line.length / 60) }, (_, i) => near([line[60 * i], line[60 * i + 1]])),
+    );
+  expect(off.length).toBeGreaterThan(50);
+  return Math.max(...off);
+}
+const lay = async (panel: string, body: object): Promise<void> =>
+  expect((await fetch(`${panel}/load-print`, { method: 'POST', body: JSON.stringify(body) })).ok).toBe(true);
+/** Number of the newest print in the tray. */
+const newest = async (panel: string): Promise<number> =>
+  ((await (await fetch(`${panel}/tray`)).json()) as { id: number }[]).at(-1)!.id;
+
+/** Where the head is put: on the first mark of the sheet that is asked for, by the cutter's own edge. */
+const onFirstMark = (page: Page): Promise<number[]> =>
+  page.evaluate(async () => {
+    const [cut] = (await (await fetch('/api/cuts')).json()) as { sheet: { marks: { at: [number, number] }[] }; edges: { far: number } }[]; // prettier-ignore
+    const [x, y] = cut.sheet.marks[0].at;
+    return [x, y + cut.edges.far];
+  });
+
+test('a drawing with a photograph and a gradient is printed as it is, read as it lies, and cut around all of it', async ({
   page,
+  shop,
 }) => {
   const grey = { width: 60, height: 40, channels: 3, background: '#7a8a90' } as const;
   const photo = await sharp({ create: grey }).jpeg().toBuffer();
@@ -218,30 +250,28 @@ test('a drawing with a photograph and a gradient is printed as it is, and cut ar
   await page.getByRole('button', { name: /^Undo/ }).click();
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByText('a knife cannot cut a picture').first()).toBeVisible();
-});
+  await page.getByRole('button', { name: /^Redo/ }).click();
+  await page.getByRole('button', { name: /^Redo/ }).click();
+  await expect(section(page, 'Films')).toContainText('1 printed');
+  await settled(page);
+  await saved(page);
 
-/** What was cut of a sheet, and how far beside its print; mm on the page. */
-async function besidePrint(page: Page, panel: string, order: number): Promise<number> {
-  const { lines } = (await (await fetch(`${panel}/on-print`)).json()) as { lines: number[][] };
-  const svg = await page.evaluate(
-    async (id) => (await fetch(`/api/orders/${id}/sheets/sheet-1?as=svg`)).text(),
-    order,
-  );
-  const outlines = [...svg.matchAll(/ d="M([^"Z]+)Z?"/g)].map(([, d]) => d.split(/[L ]/).map(Number));
-  const near = nearestOn(outlines);
-  const off = lines
-    .slice(1)
-    .flatMap((line) =>
-      Array.from({ length: Math.floor(line.length / 60) }, (_, i) => near([line[60 * i], line[60 * i + 1]])),
-    );
-  expect(off.length).toBeGreaterThan(100);
-  return Math.max(...off);
-}
-const lay = async (panel: string, body: object): Promise<void> =>
-  expect((await fetch(`${panel}/load-print`, { method: 'POST', body: JSON.stringify(body) })).ok).toBe(true);
-/** Number of the newest print in the tray. */
-const newest = async (panel: string): Promise<number> =>
-  ((await (await fetch(`${panel}/tray`)).json()) as { id: number }[]).at(-1)!.id;
+  const panel = shop.panels.plover;
+  const order = Number(page.url().split('/').at(-1));
+  await page.getByRole('button', { name: 'Print the sheet' }).click();
+  await expect(page.getByText('in Siskin’s tray')).toBeVisible();
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await expect(page.getByRole('heading', { name: 'Load the printed sheet' })).toBeVisible();
+  await lay(panel, {
+    print: await newest(panel),
+    turn: 1.1,
+    stretch: [1.001, 0.999],
+    head: await onFirstMark(page),
+  });
+  await page.getByRole('button', { name: 'The sheet is loaded' }).click();
+  await expect(page.getByText(/kept within/)).toBeVisible({ timeout: 90_000 });
+  expect(await besidePrint(page, panel, order)).toBeLessThan(0.1);
+});
 
 test('from the printer to the cut: a sheet of another order is refused, the right one is read as it lies and cut on its print', async ({
   page,
@@ -283,11 +313,7 @@ test('from the printer to the cut: a sheet of another order is refused, the righ
 
   const isLoaded = page.getByRole('button', { name: 'The sheet is loaded' });
   await expect(page.getByRole('heading', { name: 'Load the printed sheet' })).toBeVisible();
-  const head = await page.evaluate(async () => {
-    const [cut] = (await (await fetch('/api/cuts')).json()) as { sheet: { marks: { at: [number, number] }[] }; edges: { far: number } }[]; // prettier-ignore
-    const [x, y] = cut.sheet.marks[0].at;
-    return [x, y + cut.edges.far];
-  });
+  const head = await onFirstMark(page);
   await lay(panel, { print: theirs, head });
   await isLoaded.click();
   await expect(

@@ -841,7 +841,7 @@ describe('cutting', () => {
     expect(changed.version).not.toBe(shop.version);
     expect(ofCurlew(changed)).toBe(20);
     await api().patch('/api/cutters/curlew').send({ reserve: -1 }).expect(400);
-    await api().patch('/api/cutters/curlew').send({ name: 'Egret' }).expect(400);
+    await api().patch('/api/cutters/curlew').send({ id: 'egret' }).expect(400);
     await api().patch('/api/cutters/nobody').send({ reserve: 1 }).expect(404);
     const back = (await api().patch('/api/cutters/curlew').send({ reserve: 12.7 }).expect(200)).body;
     expect(back.version).toBe(shop.version);

@@ -124,7 +124,12 @@ export interface Recipe {
   readonly bladeOffset: number;
   /** mm cut past the start point of a closed outline */
   readonly overcut: number;
+  /** Times that every line is gone over; missing: once. */
+  readonly passes?: number;
 }
+
+/** Times that a line is gone over, at the most: what needs more needs another blade. */
+export const MOST_PASSES = 9;
 
 /** Width the knife reaches on film of `width` in this cutter: the film less what the rollers hold, mm. */
 export function cuttableWidth(

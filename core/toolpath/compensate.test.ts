@@ -80,6 +80,16 @@ describe('the tip under a compensated holder, on the machine grid', () => {
     expect(Array.from(points)).toEqual([10, 10, 40, 10, 40, 40, 10, 40, 10, 10]);
   });
 
+  test('several passes go round without the knife being lifted, and the overcut comes once, at the end', () => {
+    const [once, thrice] = [1, 3].map((passes) => compensateRing(square, 0, 4, [1, 0], passes).points);
+    expect(thrice.length - once.length).toBe(2 * square.length);
+    expect(Array.from(thrice.slice(0, 10))).toEqual([...square, 10, 10]);
+    expect(Array.from(thrice.slice(-4))).toEqual([10, 10, 14, 10]);
+    // with a trailing blade each time as exactly
+    const { points } = tipPath(onGrid(compensateRing(star, D, 0.6, [1, 0], 3).points), D, 0, 0.02);
+    expect(deviationOf([points], [star]).largest).toBeLessThanOrEqual(0.03);
+  });
+
   test('overcut goes past the start by its length', () => {
     const { points } = compensateRing(square, 0, 4, [1, 0]);
     expect(Array.from(points.slice(-2))).toEqual([14, 10]);

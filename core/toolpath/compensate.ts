@@ -4,6 +4,7 @@
  * (the tractrix of an arc about the tip is the tip itself). Along a curve it goes d ahead of the tip on the curve's tangent, by
  * one point for each of the curve's: the tractrix of that way is the curve. For d = 0 (a pen) the path is the outline.
  */
+import { append } from '../geometry/lists';
 import type { Ring } from '../geometry/region';
 import type { Heading } from './dragged';
 import { dragged } from './dragged';
@@ -34,9 +35,16 @@ const SWING_TOLERANCE = 0.004;
  * @param offset blade offset d in mm, 0 for a pen
  * @param overcut mm cut again past the start, so that the corner where the cut closes comes free
  * @param heading how the tip lies when the knife comes down: it is set down on the start point and swung round
+ * @param passes times that it goes round, without being lifted
  */
-export function compensateRing(ring: Ring, offset: number, overcut: number, heading: Heading): HolderPath {
-  const { line, lastOf } = closeWithOvercut(ring, overcut);
+export function compensateRing(
+  ring: Ring,
+  offset: number,
+  overcut: number,
+  heading: Heading,
+  passes = 1,
+): HolderPath {
+  const { line, lastOf } = closeWithOvercut(ring, overcut, passes);
   return compensate(line, offset, heading, lastOf);
 }
 
@@ -192,8 +200,13 @@ function swing(out: number[], cx: number, cy: number, d: number, from: Heading, 
 }
 
 /** @returns the outline and what is cut again, and how long the edge is in which that ends */
-function closeWithOvercut(ring: Ring, overcut: number): { readonly line: number[]; readonly lastOf: number } {
+function closeWithOvercut(
+  ring: Ring,
+  overcut: number,
+  passes: number,
+): { readonly line: number[]; readonly lastOf: number } {
   const line = Array.from(ring);
+  for (let k = 1; k < passes; k++) append(line, ring);
   line.push(ring[0], ring[1]);
   let left = overcut;
   let lastOf = 0;

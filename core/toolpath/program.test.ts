@@ -98,6 +98,18 @@ test('copies that lie the same way are cut in the same order, each where it lies
   }
 });
 
+test('passes: every line is gone over as often as its recipe says', () => {
+  const passes = (film: string) => ({ cut: { recipes: { curlew: { [film]: { passes: 2 } } } } });
+  const [once] = plan().cuts;
+  const [twice, other] = plan(passes(once.strip.film.id)).cuts;
+  const art = ({ program }: typeof once): number => program.lines.filter(({ part }) => part === 'art').length;
+  // round and round without being lifted: as many strokes, twice as long but for the overcut
+  expect(art(twice)).toBe(art(once));
+  expect(twice.program.cutLength / once.program.cutLength).toBeGreaterThan(1.8);
+  expect(twice.program.cutLength / once.program.cutLength).toBeLessThan(2);
+  expect(other.recipe.passes).toBeUndefined();
+});
+
 describe('HP-GL', () => {
   const { cuts } = plan({ artwork: { width: 800, height: null, lockAspect: true } });
   const files = cuts.map(({ program, strip }) => ({

@@ -145,11 +145,11 @@ class ProgramWriter {
 
   /** An open line cut with the knife. */
   private drag(points: Float64Array, part: CutLine['part'], copy: number): void {
-    this.add(this.led({ points, closed: false }, 'kiss'), part, copy, 'kiss');
+    this.follow({ points, closed: false }, 'kiss', part, copy);
   }
 
   ring(ring: Ring, part: CutLine['part'], copy: number): void {
-    this.add(this.led({ points: ring, closed: true }, 'kiss'), part, copy, 'kiss');
+    this.follow({ points: ring, closed: true }, 'kiss', part, copy);
   }
 
   /** A part's lines of some kinds, one kind after the other. */
@@ -187,15 +187,21 @@ class ProgramWriter {
   private line(line: Polyline, kind: LineKind, whose: 'art' | 'waste', copy: number): void {
     const { dashes } = this.recipes[kind];
     const parts = dashes === undefined ? [line] : dash([line], wholeDashes(line, dashes), 0);
-    for (const part of parts) this.add(this.led(part, kind), whose, copy, kind);
+    for (const part of parts) this.follow(part, kind, whose, copy);
+  }
+
+  /** Goes over a line as often as its recipe says: a closed one round and round, an open one from its start each time. */
+  private follow(line: Polyline, kind: LineKind, part: CutLine['part'], copy: number): void {
+    const times = line.closed ? 1 : (this.recipes[kind].passes ?? 1);
+    for (let k = 0; k < times; k++) this.add(this.led(line, kind), part, copy, kind);
   }
 
   /** The holder's way along a line, with no moves that are too short for a head. */
   private led(line: Polyline, kind: LineKind): HolderPath {
-    const { bladeOffset, overcut } = this.recipes[kind];
+    const { bladeOffset, overcut, passes = 1 } = this.recipes[kind];
     const { points, closed } = thinned(line, LEAST_MOVE * this.cutter.device.step);
     return closed
-      ? compensateRing(points, bladeOffset, overcut, this.heading)
+      ? compensateRing(points, bladeOffset, overcut, this.heading, passes)
       : compensate(points, bladeOffset, this.heading);
   }
 

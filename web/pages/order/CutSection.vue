@@ -3,9 +3,11 @@ import { addressOf } from '../../../contracts/address';
 import { computed, ref } from 'vue';
 import type { LineKind } from '../../../core/artwork/choices';
 import type { Recipe } from '../../../core/layout/cutter';
+import { MOST_PASSES } from '../../../core/layout/cutter';
 import { kindName } from './artwork/kinds';
 import NudgeRow from './NudgeRow.vue';
 import FilmChips from '../../parts/FilmChips.vue';
+import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthRow from '../../parts/LengthRow.vue';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
@@ -38,7 +40,11 @@ const kinds = computed(() => {
 const picked = ref<LineKind>('kiss');
 const line = computed(() => kinds.value.find(({ kind }) => kind === picked.value) ?? kinds.value[0]);
 
-const RECIPE_KEYS = ['force', 'speed', 'blade', 'bladeOffset', 'overcut'] as const;
+const RECIPE_KEYS = ['force', 'speed', 'blade', 'bladeOffset', 'overcut', 'passes'] as const;
+const TIMES = Array.from({ length: MOST_PASSES }, (_, i) => ({
+  value: i + 1,
+  label: i === 0 ? 'once' : i === 1 ? 'twice' : `${i + 1} times`,
+}));
 /** Keeps what differs from the shop's recipe, for this film on this cutter and this kind of line. */
 function keep(recipe: Recipe): void {
   const { film: cutFilm, cutter: here } = shown.value;
@@ -114,6 +120,12 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
       :value="line.recipe.overcut"
       :max="10"
       @change="set({ overcut: $event })"
+    />
+    <ChoiceRow
+      label="Each line is cut"
+      :value="line.recipe.passes ?? 1"
+      :options="TIMES"
+      @change="set({ passes: $event === 1 && !line.shopRecipe.passes ? undefined : $event })"
     />
     <div class="row">
       <span class="hint"
