@@ -25,7 +25,11 @@ async function rowOf(db: Db, id: string): Promise<Row> {
   return row;
 }
 
-const countOf = async (db: Db, where: ReturnType<typeof and>): Promise<number> => db.$count(cuts, where);
+/** A database, or one transaction of it. */
+type Counting = Pick<Db, '$count'>;
+
+const countOf = async (db: Counting, where: ReturnType<typeof and>): Promise<number> =>
+  db.$count(cuts, where);
 
 /**
  * Changes a cutter's record; orders that go to it are planned with it from then on. The row is held meanwhile, so that two who
@@ -44,7 +48,7 @@ export async function changeCutter(
     const trouble = cutterTrouble(data);
     if (trouble) throw new Trouble(422, 'no-machine', trouble);
     if (MADE_FOR.some((key) => change[key] !== undefined && !isAlike(change[key], row.data[key])))
-      await nothingWaits(tx as unknown as Db, row, 'are made for it as it is');
+      await nothingWaits(tx, row, 'are made for it as it is');
     await tx.update(cutters).set({ data }).where(eq(cutters.id, id));
   });
   await hub.tell({ kind: 'shop' });
@@ -60,7 +64,7 @@ const sorted = (value: unknown): string =>
       : inner,
   );
 
-async function nothingWaits(db: Db, { id, data }: Row, why: string): Promise<void> {
+async function nothingWaits(db: Counting, { id, data }: Row, why: string): Promise<void> {
   const waiting = await countOf(db, and(eq(cuts.cutterId, id), notInArray(cuts.state, OVER)));
   if (waiting === 0) return;
   throw new Trouble(
@@ -104,7 +108,7 @@ export async function retireCutter(
     const row = rows.find((one) => one.id === id);
     if (!row) throw notFound('cutter');
     if (isRetired) {
-      await nothingWaits(tx as unknown as Db, row, isRetired ? 'wait for it' : '');
+      await nothingWaits(tx, row, 'wait for it');
       if (!rows.some((one) => one.id !== id && !one.data.isRetired))
         throw new Trouble(
           409,
