@@ -20,6 +20,8 @@ async function begin(page: Page, path: string): Promise<void> {
   await page.goto('/orders');
   await page.locator('input[type=file]').setInputFiles(path);
   await page.waitForURL(/orders\/\d+$/, { timeout: 30_000 });
+  // once the order is there, sections stay where they are
+  await saved(page);
   await section(page, 'Artwork').click();
   await expect(page.getByLabel('Finished width', { exact: true })).toBeVisible();
 }
@@ -274,7 +276,7 @@ test('each kind of finding is mended with one click, all of it undone, and the r
   await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible({ timeout: 60_000 });
 });
 
-test('a gradient can go to print, and points that crowd are thinned', async ({ page }) => {
+test('a gradient is left uncut, and points that crowd are thinned', async ({ page }) => {
   const crowded = Array.from({ length: 4000 }, (_, i) => {
     const t = (i / 4000) * 2 * Math.PI;
     return `${(50 + 4 * Math.cos(t)).toFixed(5)},${(50 + 4 * Math.sin(t)).toFixed(5)}`;
