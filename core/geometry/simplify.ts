@@ -47,8 +47,11 @@ function keepBetween(points: Float64Array, a: number, b: number, tolerance: numb
   }
 }
 
-/** The point between two that lies farthest from the line from one to the other; -1 when all lie within the tolerance. */
-function farthestBetween(points: Float64Array, from: number, to: number, tolerance: number): number {
+/**
+ * The point between two that lies farthest from the line from one to the other; -1 when all lie within the tolerance.
+ * @param to may be the number of points: the first of a closed line once more
+ */
+export function farthestBetween(points: Float64Array, from: number, to: number, tolerance: number): number {
   const ax = points[2 * from];
   const ay = points[2 * from + 1];
   const end = 2 * to === points.length ? 0 : 2 * to;

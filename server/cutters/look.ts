@@ -16,7 +16,7 @@ const ANSWER_MS = 2500;
 /** Another server may just be asking the same: that is no work, ms. */
 const PATIENCE_MS = 2000;
 /** States in which a cutter's line belongs to its cut. */
-const AT_WORK = ['checking', 'cutting', 'stopping'];
+export const AT_WORK = ['checking', 'cutting', 'stopping'];
 
 export interface Lookout {
   /** @param only id of the one that is asked; missing: all of them */

@@ -1,15 +1,7 @@
 // The inks of a PDF's page, which its parser turns into colours of light: every step that sets one is followed by a mark
 // that names it, so that whatever is painted next is known to be painted with it (ISO 32000-1, 8.6 and 14.6).
-import {
-  decodePDFRawStream,
-  PDFArray,
-  PDFDict,
-  PDFDocument,
-  PDFName,
-  PDFNumber,
-  PDFRawStream,
-  PDFRef,
-} from 'pdf-lib';
+import { decodePDFRawStream, PDFArray, PDFName, PDFNumber, PDFRawStream, PDFRef } from 'pdf-lib';
+import { drawnParts, entryOf, lookUp } from './drawnParts.mjs';
 import { stepsIn } from './contentSteps.mjs';
 
 /** Begins the name of such a mark; `f` or `s`, for fills or strokes, and the number of the ink follow. */
@@ -20,16 +12,23 @@ export const INK = 'JamPanInk.';
  * @param page from 0
  * @returns the inks by their numbers; empty: the page is all in colours of light
  */
-export function markInks(document, page) {
+function markInks(document, page) {
   const inks = new Inks();
   const leaf = document.getPage(page).node;
-  const marker = new Marker(document.context, inks);
-  const text = marker.textOf(leaf.Contents());
-  const resources = leaf.Resources();
-  const marked = marker.marked(text, resources);
-  if (marked !== text)
-    leaf.set(PDFName.of('Contents'), document.context.register(document.context.flateStream(marked)));
-  marker.markForms(resources);
+  const { context } = document;
+  const marker = new Marker(context, inks);
+  for (const { resources, form, reference } of drawnParts(context, leaf.Resources())) {
+    const text = marker.textOf(form ?? leaf.Contents());
+    const marked = marker.marked(text, resources);
+    if (marked === text) continue;
+    const stream = context.flateStream(marked);
+    if (!form) leaf.set(PDFName.of('Contents'), context.register(stream));
+    else if (reference instanceof PDFRef) {
+      for (const [name, value] of form.dict.entries())
+        if (!['/Length', '/Filter', '/DecodeParms'].includes(String(name))) stream.dict.set(name, value);
+      context.assign(reference, stream);
+    }
+  }
   return inks.all;
 }
 
@@ -50,17 +49,16 @@ const DIRECT = {
 };
 
 class Marker {
-  seen = new Set();
   constructor(context, inks) {
     this.context = context;
     this.inks = inks;
   }
 
   look(value) {
-    return value instanceof PDFRef ? this.context.lookup(value) : value;
+    return lookUp(this.context, value);
   }
   entry(dict, name) {
-    return dict instanceof PDFDict ? this.look(dict.get(PDFName.of(name))) : undefined;
+    return entryOf(this.context, dict, name);
   }
 
   /** What a page or a form draws with, as one text of one byte a letter. */
@@ -71,26 +69,6 @@ class Marker {
       .filter((part) => part instanceof PDFRawStream)
       .map((part) => Buffer.from(decodePDFRawStream(part).decode()).toString('latin1'))
       .join('\n');
-  }
-
-  markForms(resources) {
-    const forms = this.entry(resources, 'XObject');
-    for (const [, reference] of forms instanceof PDFDict ? forms.entries() : []) {
-      const form = this.look(reference);
-      if (this.seen.has(form) || !(form instanceof PDFRawStream)) continue;
-      this.seen.add(form);
-      if (String(this.entry(form.dict, 'Subtype')) !== '/Form') continue;
-      const own = this.entry(form.dict, 'Resources') ?? resources;
-      const text = this.textOf(form);
-      const marked = this.marked(text, own);
-      if (marked !== text && reference instanceof PDFRef) {
-        const stream = this.context.flateStream(marked);
-        for (const [name, value] of form.dict.entries())
-          if (!['/Length', '/Filter', '/DecodeParms'].includes(String(name))) stream.dict.set(name, value);
-        this.context.assign(reference, stream);
-      }
-      this.markForms(own);
-    }
   }
 
   /** The text with a mark behind every step that sets an ink. */
@@ -156,10 +134,10 @@ class Marker {
 
 /**
  * The same file with its inks marked; undefined where it has none, or cannot be changed.
+ * @param document as pdf-lib reads it; it is changed
  * @param page from 0
  */
-export async function withInksMarked(bytes, page) {
-  const document = await PDFDocument.load(bytes, { ignoreEncryption: true, updateMetadata: false });
+export async function withInksMarked(document, page) {
   if (document.isEncrypted) return undefined;
   const inks = markInks(document, page);
   if (inks.length === 0) return undefined;

@@ -76,6 +76,27 @@ describe('reading', () => {
     ]);
   });
 
+  test('a drawing that lies in itself, and is drawn twice, is marked once', async () => {
+    const file = await PDFDocument.create();
+    const page = file.addPage([200, 100]);
+    const { context } = file;
+    const self = context.nextRef();
+    const form = context.flateStream('0.2 0 1 0 k 10 10 30 30 re f', {
+      Type: 'XObject',
+      Subtype: 'Form',
+      BBox: [0, 0, 100, 100],
+      Resources: { XObject: { Self: self } },
+    });
+    context.assign(self, form);
+    page.node.set(PDFName.of('Resources'), context.obj({ XObject: { A: self, B: self } }));
+    page.node.set(
+      PDFName.of('Contents'),
+      context.register(context.flateStream('/A Do 1 0 0 1 100 0 cm /B Do')),
+    );
+    const ink = { kind: 'cmyk', shares: [0.2, 0, 1, 0] };
+    expect(await inksOf(Buffer.from(await file.save()))).toEqual([ink, ink]);
+  });
+
   test('a spot colour that is told in colours of light is shown in them, and keeps its name', async () => {
     const { shapes } = await readFile(await pageOf('/Lido cs 1 scn 10 10 20 20 re f', 'DeviceRGB'));
     expect(shapes[0].ink).toBeUndefined();

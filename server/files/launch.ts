@@ -109,6 +109,25 @@ export async function askChild<T>(
   }
 }
 
+/** What a child of ours tells and gives: four bytes of length, so much JSON, and bytes (answer.mjs). */
+export interface HeadedAnswer<Head> {
+  readonly head: Head;
+  readonly data: Buffer;
+}
+
+/** One of our own children that answers with bytes. @param what is read, for a person; @throws FileProblem when there is no answer */
+export async function askForBytes<Head>(
+  script: string,
+  asked: object,
+  input: Uint8Array | string,
+  what: string,
+): Promise<HeadedAnswer<Head>> {
+  const answer = await launchOwn(script, [JSON.stringify(asked)], input);
+  if (answer.length < 4) throw tooComplicated(what);
+  const end = 4 + answer.readUInt32LE(0);
+  return { head: JSON.parse(answer.subarray(4, end).toString()) as Head, data: answer.subarray(end) };
+}
+
 export const tooComplicated = (what: string): FileProblem =>
   new FileProblem(
     'unworkable',

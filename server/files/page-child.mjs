@@ -2,6 +2,7 @@
 // argv: JSON { kind: 'svg' | 'pdf', as: 'pixels' | 'png' | 'pdf', most?, width?, page?, box? }: in about `most` pixels or so
 // many across, or as a PDF of one page that lies upright. stdin: resolved SVG, or a PDF.
 // stdout: four bytes of length, JSON { width, height, across, down } in px and mm or { problem }, then RGBA, PNG or PDF.
+import { answerWith } from './answer.mjs';
 import { openPdf } from './pdfjs.mjs';
 
 const asked = JSON.parse(process.argv[2]);
@@ -110,10 +111,6 @@ async function upright(PDFDocument, page, { box: [left, bottom, right, top], wid
   return Buffer.from(await file.save());
 }
 
-const { head, data = Buffer.alloc(0) } = await main().catch((error) => ({
-  head: { problem: error?.name === 'PasswordException' ? 'password' : 'unreadable' },
+await answerWith(main, (error) => ({
+  problem: error?.name === 'PasswordException' ? 'password' : 'unreadable',
 }));
-const text = Buffer.from(JSON.stringify(head));
-const length = Buffer.alloc(4);
-length.writeUInt32LE(text.length);
-process.stdout.write(Buffer.concat([length, text, data]), () => process.exit(0));

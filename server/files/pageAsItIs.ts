@@ -4,7 +4,8 @@ import type { FilePart } from '../../core/artwork/choices';
 import type { Picture } from '../../core/tracing/picture';
 import type { FileKind } from './fileKind';
 import { kindOf } from './fileKind';
-import { launchOwn, tooComplicated } from './launch';
+import type { HeadedAnswer } from './launch';
+import { askForBytes } from './launch';
 import { pdfOfEps, problemOf } from './readPdfFile';
 import { resolvedSvg } from './readSvg';
 import { unpacked } from './unpacked';
@@ -54,19 +55,12 @@ export const pagePng = async (bytes: Uint8Array, part: FilePart, width: number):
 export const pageForPrint = async (bytes: Uint8Array, part: FilePart): Promise<Buffer> =>
   (await draw(bytes, part, { as: 'pdf' })).data;
 
-async function draw(
-  bytes: Uint8Array,
-  part: FilePart,
-  asked: Asked,
-): Promise<{ head: PageHead; data: Buffer }> {
+async function draw(bytes: Uint8Array, part: FilePart, asked: Asked): Promise<HeadedAnswer<PageHead>> {
   const { page, box } = part;
   const { kind, input } = await drawable(bytes, part);
-  const answer = await launchOwn(CHILD, [JSON.stringify({ ...asked, kind, page, box })], input);
-  if (answer.length < 4) throw tooComplicated('drawing');
-  const end = 4 + answer.readUInt32LE(0);
-  const head = JSON.parse(answer.subarray(4, end).toString()) as PageHead;
-  if (head.problem !== undefined) throw problemOf(head.problem);
-  return { head, data: answer.subarray(end) };
+  const answer = await askForBytes<PageHead>(CHILD, { ...asked, kind, page, box }, input, 'drawing');
+  if (answer.head.problem !== undefined) throw problemOf(answer.head.problem);
+  return answer;
 }
 
 async function drawable(

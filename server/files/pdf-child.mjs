@@ -3,7 +3,8 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { PDFArray, PDFDict, PDFDocument, PDFName, PDFObjectCopier, PDFRawStream, PDFRef } from 'pdf-lib';
+import { PDFArray, PDFDocument, PDFName, PDFObjectCopier } from 'pdf-lib';
+import { drawnParts, entriesOf, entryOf, lookUp } from './drawnParts.mjs';
 import { INK, withInksMarked } from './inks.mjs';
 import { openPdf, PDFJS } from './pdfjs.mjs';
 
@@ -27,13 +28,20 @@ async function main() {
     pages.push({ view, rotate, unit: userUnit });
   }
   const plain = await document.getPage(number);
-  const { page, fnArray, argsArray, inks } = await inked(plain, number);
-  if (fnArray.length > MOST_STEPS) return { problem: 'complicated' };
-  const { boxes, spots, notEmbedded } = await parts(number).catch(() => ({
+  const given = await plain.getOperatorList();
+  if (given.fnArray.length > MOST_STEPS) return { problem: 'complicated' };
+  // a file that this one cannot open is drawn all the same
+  const source = await PDFDocument.load(bytes, { ignoreEncryption: true, updateMetadata: false }).catch(
+    () => undefined,
+  );
+  const { boxes, spots, notEmbedded } = await parts(source, number).catch(() => ({
     boxes: {},
     spots: {},
     notEmbedded: new Set(),
   }));
+  // changes it: all else of it is known by now
+  const { page, fnArray, argsArray, inks } = await inked({ page: plain, ...given }, source, number);
+  if (fnArray.length > MOST_STEPS) return { problem: 'complicated' };
   return {
     pages,
     page: number,
@@ -48,10 +56,9 @@ async function main() {
 }
 
 /** The page as it is drawn, with its inks marked where it has any and nothing else of it changes by that. */
-async function inked(plain, number) {
-  const given = await plain.getOperatorList();
-  const found = await withInksMarked(bytes, number - 1).catch(() => undefined);
-  if (!found) return { page: plain, ...given, inks: [] };
+async function inked(given, source, number) {
+  const found = await withInksMarked(source, number - 1).catch(() => undefined);
+  if (!found) return { ...given, inks: [] };
   const page = await (await load(found.bytes)).getPage(number);
   const marked = await page.getOperatorList();
   const isMark = (i) =>
@@ -61,7 +68,7 @@ async function inked(plain, number) {
   const own = marked.fnArray.filter((code, i) => isStep(code) && !isMark(i) && !(i > 0 && isMark(i - 1)));
   const wanted = given.fnArray.filter(isStep);
   const isSame = own.length === wanted.length && own.every((code, i) => code === wanted[i]);
-  return isSame ? { page, ...marked, inks: found.inks } : { page: plain, ...given, inks: [] };
+  return isSame ? { page, ...marked, inks: found.inks } : { ...given, inks: [] };
 }
 
 async function layersOf(document) {
@@ -156,8 +163,7 @@ function shadingsOf(page, fnArray, argsArray) {
 }
 
 /** Page boxes, spot colours and typefaces without a file, which the drawing steps do not tell. */
-async function parts(number) {
-  const document = await PDFDocument.load(bytes, { ignoreEncryption: true, updateMetadata: false });
+async function parts(document, number) {
   const page = document.getPage(number - 1);
   const box = ({ x, y, width, height }) => [x, y, x + width, y + height];
   const boxes = {
@@ -167,15 +173,12 @@ async function parts(number) {
     bleed: box(page.getBleedBox()),
     art: box(page.getArtBox()),
   };
-  const notEmbedded = new Set();
-  collectFonts(document, page.node.Resources(), notEmbedded, new Set());
-  return { boxes, spots: await spotsOf(document, page), notEmbedded };
+  return { boxes, spots: await spotsOf(document, page), notEmbedded: fontsWithoutFile(document, page) };
 }
 
 /** `#rrggbb` at full tint → the spot colour's name; the parser itself says which colour that is. */
 async function spotsOf(document, page) {
-  const spaces = new Map();
-  collectSpots(document, page.node.Resources(), spaces, new Set());
+  const spaces = spotsIn(document, page);
   if (spaces.size === 0) return {};
   const proof = await PDFDocument.create();
   const copier = PDFObjectCopier.for(document.context, proof.context);
@@ -191,47 +194,42 @@ async function spotsOf(document, page) {
   return Object.fromEntries(names.flatMap((name, i) => (shown[i] ? [[shown[i], name]] : [])));
 }
 
-function collectSpots(document, resources, found, seen) {
-  if (!(resources instanceof PDFDict) || seen.has(resources)) return;
-  seen.add(resources);
-  const look = (value) => (value instanceof PDFRef ? document.context.lookup(value) : value);
-  const spaces = look(resources.get(PDFName.of('ColorSpace')));
-  for (const [, value] of spaces instanceof PDFDict ? spaces.entries() : []) {
-    const space = look(value);
-    if (!(space instanceof PDFArray) || String(space.get(0)) !== '/Separation') continue;
-    const name = space.lookup(1);
-    if (name instanceof PDFName && !['All', 'None'].includes(name.decodeText()))
-      found.set(name.decodeText(), space);
+/** Spot colours of a page by their names. */
+function spotsIn(document, page) {
+  const { context } = document;
+  const found = new Map();
+  for (const { resources } of drawnParts(context, page.node.Resources())) {
+    for (const [, value] of entriesOf(entryOf(context, resources, 'ColorSpace'))) {
+      const space = lookUp(context, value);
+      if (!(space instanceof PDFArray) || String(space.get(0)) !== '/Separation') continue;
+      const name = space.lookup(1);
+      if (name instanceof PDFName && !['All', 'None'].includes(name.decodeText()))
+        found.set(name.decodeText(), space);
+    }
   }
-  const forms = look(resources.get(PDFName.of('XObject')));
-  for (const [, value] of forms instanceof PDFDict ? forms.entries() : []) {
-    const form = look(value);
-    if (form instanceof PDFRawStream)
-      collectSpots(document, look(form.dict.get(PDFName.of('Resources'))), found, seen);
-  }
+  return found;
 }
 
 /** Names of the typefaces that a page uses and the file does not carry. */
-function collectFonts(document, resources, found, seen) {
-  if (!(resources instanceof PDFDict) || seen.has(resources)) return;
-  seen.add(resources);
-  const look = (value) => (value instanceof PDFRef ? document.context.lookup(value) : value);
-  const entry = (dict, name) => (dict instanceof PDFDict ? look(dict.get(PDFName.of(name))) : undefined);
-  const fonts = entry(resources, 'Font');
-  for (const [, value] of fonts instanceof PDFDict ? fonts.entries() : []) {
-    const font = look(value);
-    const parts = entry(font, 'DescendantFonts');
-    const descriptor = entry(parts instanceof PDFArray ? look(parts.get(0)) : font, 'FontDescriptor');
-    const hasFile = ['FontFile', 'FontFile2', 'FontFile3'].some((name) => entry(descriptor, name));
-    const name = entry(font, 'BaseFont');
-    const isDrawn = String(entry(font, 'Subtype')) === '/Type3';
-    if (name instanceof PDFName && !hasFile && !isDrawn) found.add(name.decodeText());
+function fontsWithoutFile(document, page) {
+  const { context } = document;
+  const entry = (dict, name) => entryOf(context, dict, name);
+  const found = new Set();
+  for (const { resources } of drawnParts(context, page.node.Resources())) {
+    for (const [, value] of entriesOf(entry(resources, 'Font'))) {
+      const font = lookUp(context, value);
+      const parts = entry(font, 'DescendantFonts');
+      const descriptor = entry(
+        parts instanceof PDFArray ? lookUp(context, parts.get(0)) : font,
+        'FontDescriptor',
+      );
+      const hasFile = ['FontFile', 'FontFile2', 'FontFile3'].some((name) => entry(descriptor, name));
+      const name = entry(font, 'BaseFont');
+      const isDrawn = String(entry(font, 'Subtype')) === '/Type3';
+      if (name instanceof PDFName && !hasFile && !isDrawn) found.add(name.decodeText());
+    }
   }
-  const forms = entry(resources, 'XObject');
-  for (const [, value] of forms instanceof PDFDict ? forms.entries() : []) {
-    const form = look(value);
-    if (form instanceof PDFRawStream) collectFonts(document, entry(form.dict, 'Resources'), found, seen);
-  }
+  return found;
 }
 
 let answer;

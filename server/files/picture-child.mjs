@@ -3,6 +3,7 @@
 // `jpeg` leaves a JPEG that lies upright as it came, all else is a PNG with every pixel. stdin: the file.
 // stdout: four bytes of length, JSON { width, height, density } or { problem }, then RGBA, the PNG or the file.
 import sharp from 'sharp';
+import { answerWith } from './answer.mjs';
 
 const { mostPixels, width: across, print } = JSON.parse(process.argv[2]);
 sharp.concurrency(1);
@@ -85,10 +86,4 @@ function noiseOf(data, width, height, apart) {
   return 0;
 }
 
-const { head, data = Buffer.alloc(0) } = await main().catch((error) => ({
-  head: { problem: String(error?.message ?? error) },
-}));
-const text = Buffer.from(JSON.stringify(head));
-const length = Buffer.alloc(4);
-length.writeUInt32LE(text.length);
-process.stdout.write(Buffer.concat([length, text, data]), () => process.exit(0));
+await answerWith(main, (error) => ({ problem: String(error?.message ?? error) }));

@@ -2,6 +2,7 @@
 import sharp from 'sharp';
 import type { ShownPicture } from '../../core/artwork/preparePiece';
 import type { Matrix } from '../../core/geometry/matrix';
+import type { Region } from '../../core/geometry/region';
 import type { ColourArea } from '../../core/print/bleed';
 import { grownPicture, reachOf } from '../../core/print/grownPicture';
 import type { PrintUnit } from '../../core/print/sheets';
@@ -53,7 +54,7 @@ export async function laidPictures(
     const { width, height, matrix } = picture;
     return { ...(await original(picture)), x: 0, y: 0, width, height, matrix };
   };
-  const asBleed = async ({ region, picture }: Required<ColourArea>): Promise<LaidPicture> => {
+  const asBleed = async (region: Region, picture: ShownPicture): Promise<LaidPicture> => {
     const { bytes, at, size } = await grown({ shown: picture, reach: reachOf(region, picture) });
     const [across, down] = [picture.width / at.width, picture.height / at.height];
     const place = {
@@ -66,9 +67,7 @@ export async function laidPictures(
   };
   const laid = [
     ...art.filter(isThere).map(async (area) => [area, await asArt(area.picture!)] as const),
-    ...bleed
-      .filter(isThere)
-      .map(async (area) => [area, await asBleed(area as Required<ColourArea>)] as const),
+    ...bleed.filter(isThere).map(async (area) => [area, await asBleed(area.region, area.picture!)] as const),
   ];
   return new Map(await Promise.all(laid));
 }

@@ -56,23 +56,31 @@ export async function readFirst(
 ): Promise<{ readonly artwork: Artwork; readonly reading: Reading }> {
   if (bytes.length > LARGEST_UPLOAD) throw tooBig(bytes.length);
   const kind = kindOf(bytes);
-  if (kind !== 'picture') {
-    const artwork = await readAs(kind, bytes, AS_IT_COMES, tell);
-    if (artwork.shapes.length > 0) return { artwork: workable(artwork), reading: AS_IT_COMES };
-    if (!hasPages(kind)) throw nothingToCut(artwork);
-    const printed = await readAs(kind, bytes, PRINTED, tell);
-    if (printed.shapes.length === 0) throw nothingToCut(artwork);
-    return { artwork: workable(printed), reading: PRINTED };
+  if (kind === 'picture') {
+    const opened = await openPicture(bytes);
+    const trace = suggestFor(opened);
+    return { artwork: workable(tracePicture(opened, trace, tell)), reading: { ...AS_IT_COMES, trace } };
   }
-  const opened = await openPicture(bytes);
-  const trace = suggestFor(opened);
-  return { artwork: workable(tracePicture(opened, trace, tell)), reading: { ...AS_IT_COMES, trace } };
+  const drawn = await readDrawn(kind, bytes, AS_IT_COMES, tell);
+  for (const reading of [AS_IT_COMES, PRINTED]) {
+    const artwork = await readPage(kind, drawn, bytes, reading);
+    if (artwork.shapes.length > 0) return { artwork: workable(artwork), reading };
+  }
+  throw nothingToCut(drawn);
 }
 
-async function readAs(kind: FileKind, bytes: Uint8Array, reading: Reading, tell: Tell): Promise<Artwork> {
+const readAs = async (kind: FileKind, bytes: Uint8Array, reading: Reading, tell: Tell): Promise<Artwork> =>
+  readPage(kind, await readDrawn(kind, bytes, reading, tell), bytes, reading);
+
+/** What has a page may be printed as it is instead of being drawn by its shapes. */
+async function readPage(
+  kind: FileKind,
+  drawn: Artwork,
+  bytes: Uint8Array,
+  reading: Reading,
+): Promise<Artwork> {
+  if (!hasPages(kind)) return drawn;
   const { trace } = reading;
-  if (!hasPages(kind)) return readDrawn(kind, bytes, reading, tell);
-  const drawn = await readDrawn(kind, bytes, reading, tell);
   const artwork = trace?.by === 'print' ? await readAsItIs(drawn, bytes, reading, trace) : drawn;
   return { ...artwork, offers: { ...artwork.offers, asIs: true } };
 }

@@ -7,7 +7,8 @@ import type { Picture } from '../../core/tracing/picture';
 import { isPhotograph, suggestTrace } from '../../core/tracing/suggest';
 import { artworkOfTrace, trace } from '../../core/tracing/trace';
 import { FileProblem } from './fileProblem';
-import { launchOwn, tooComplicated } from './launch';
+import type { HeadedAnswer } from './launch';
+import { askForBytes } from './launch';
 import type { Tell } from './tell';
 
 const CHILD = join(process.cwd(), 'server/files/picture-child.mjs');
@@ -55,13 +56,11 @@ interface PictureHead {
 async function decode(
   bytes: Uint8Array,
   asked: { readonly width?: number; readonly print?: 'jpeg' | 'png' } = {},
-): Promise<{ head: PictureHead; data: Buffer }> {
-  const answer = await launchOwn(CHILD, [JSON.stringify({ mostPixels: MOST_PIXELS, ...asked })], bytes);
-  if (answer.length < 4) throw tooComplicated('picture');
-  const end = 4 + answer.readUInt32LE(0);
-  const head = JSON.parse(answer.subarray(4, end).toString()) as PictureHead;
-  if (head.problem !== undefined) throw pictureProblem(head);
-  return { head, data: answer.subarray(end) };
+): Promise<HeadedAnswer<PictureHead>> {
+  const how = { mostPixels: MOST_PIXELS, ...asked };
+  const answer = await askForBytes<PictureHead>(CHILD, how, bytes, 'picture');
+  if (answer.head.problem !== undefined) throw pictureProblem(answer.head);
+  return answer;
 }
 
 /** @throws FileProblem when it cannot be read */

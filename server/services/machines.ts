@@ -1,5 +1,6 @@
 /** The shop's cutters as records: added, changed, retired; where each listens, and whether it answers there. */
-import { and, eq, inArray, notInArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { isSame } from '../../contracts/edits';
 import type { CutterChange, LinkTest, LinkTo, NewCutter, ShopNow } from '../../contracts/shop';
 import { MADE_FOR } from '../../contracts/shop';
 import type { Cutter } from '../../core/layout/cutter';
@@ -7,15 +8,13 @@ import { cutterTrouble, FIRST_RECIPE, newCutter } from '../../core/layout/cutter
 import { borrowed } from '../cutters/borrowed';
 import { filmIn } from '../cutters/feed';
 import { LinkLost } from '../cutters/link';
+import { AT_WORK } from '../cutters/look';
 import type { Db } from '../db/connect';
 import { cuts, cutters, recipes } from '../db/schema';
 import { notFound, Trouble } from '../problem';
+import { OPEN_STATES } from './orders';
 import type { ShopServices } from './shop';
 import { loadShop } from './shop';
-
-const OVER = ['done', 'cancelled'];
-/** States in which a cutter is spoken to over its link. */
-const SPOKEN_TO = ['checking', 'cutting', 'stopping'];
 
 type Row = typeof cutters.$inferSelect;
 
@@ -25,11 +24,17 @@ async function rowOf(db: Db, id: string): Promise<Row> {
   return row;
 }
 
-/** A database, or one transaction of it. */
-type Counting = Pick<Db, '$count'>;
+type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
-const countOf = async (db: Counting, where: ReturnType<typeof and>): Promise<number> =>
-  db.$count(cuts, where);
+/** The same, held: nobody changes it, and no cut is queued for it, until the transaction is over. */
+async function heldRow(tx: Tx, id: string): Promise<Row> {
+  const [row] = await tx.select().from(cutters).where(eq(cutters.id, id)).for('update');
+  if (!row) throw notFound('cutter');
+  return row;
+}
+
+const cutsOf = (tx: Tx, id: string, states: readonly string[]): Promise<number> =>
+  tx.$count(cuts, and(eq(cuts.cutterId, id), inArray(cuts.state, [...states])));
 
 /**
  * Changes a cutter's record; orders that go to it are planned with it from then on. The row is held meanwhile, so that two who
@@ -42,12 +47,13 @@ export async function changeCutter(
   change: CutterChange,
 ): Promise<ShopNow> {
   await db.transaction(async (tx) => {
-    const [row] = await tx.select().from(cutters).where(eq(cutters.id, id)).for('update');
-    if (!row) throw notFound('cutter');
+    const row = await heldRow(tx, id);
     const data: Cutter = { ...row.data, ...change };
     const trouble = cutterTrouble(data);
     if (trouble) throw new Trouble(422, 'no-machine', trouble);
-    if (MADE_FOR.some((key) => change[key] !== undefined && !isAlike(change[key], row.data[key])))
+    if (
+      MADE_FOR.some((key) => change[key] !== undefined && !isSame(change[key], row.data[key]))
+    )
       await nothingWaits(tx, row, 'are made for it as it is');
     await tx.update(cutters).set({ data }).where(eq(cutters.id, id));
   });
@@ -55,17 +61,8 @@ export async function changeCutter(
   return loadShop(db);
 }
 
-/** A database gives fields back in an order of its own. */
-const isAlike = (a: unknown, b: unknown): boolean => sorted(a) === sorted(b);
-const sorted = (value: unknown): string =>
-  JSON.stringify(value, (_key, inner: unknown) =>
-    typeof inner === 'object' && inner !== null && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : inner,
-  );
-
-async function nothingWaits(db: Counting, { id, data }: Row, why: string): Promise<void> {
-  const waiting = await countOf(db, and(eq(cuts.cutterId, id), notInArray(cuts.state, OVER)));
+async function nothingWaits(tx: Tx, { id, data }: Row, why: string): Promise<void> {
+  const waiting = await cutsOf(tx, id, OPEN_STATES);
   if (waiting === 0) return;
   throw new Trouble(
     409,
@@ -133,15 +130,14 @@ export const linkOf = async (db: Db, id: string): Promise<LinkTo> => {
 
 /** @throws Trouble while the cutter is spoken to */
 export async function changeLink({ db, hub }: ShopServices, id: string, to: LinkTo): Promise<LinkTo> {
-  const { data, link } = await rowOf(db, id);
-  if ((await countOf(db, and(eq(cuts.cutterId, id), inArray(cuts.state, SPOKEN_TO)))) > 0)
-    throw new Trouble(409, 'at-work', `${data.name} is at work. Change its link when the cut is done.`);
-  // a panel belongs to the machine that was there
-  const isSame = link.host === to.host && link.port === to.port;
-  await db
-    .update(cutters)
-    .set({ link: isSame ? link : to })
-    .where(eq(cutters.id, id));
+  await db.transaction(async (tx) => {
+    const { data, link } = await heldRow(tx, id);
+    if ((await cutsOf(tx, id, AT_WORK)) > 0)
+      throw new Trouble(409, 'at-work', `${data.name} is at work. Change its link when the cut is done.`);
+    // a panel belongs to the machine that was there
+    const isThere = link.host === to.host && link.port === to.port;
+    if (!isThere) await tx.update(cutters).set({ link: to }).where(eq(cutters.id, id));
+  });
   await hub.tell({ kind: 'shop' });
   return to;
 }

@@ -71,7 +71,7 @@ const sentence = computed(() =>
 const takesSheets = computed(() =>
   now.value
     ? machines.cuts.some((cut) => cut.cutterId === cutterId.value && cut.sheet !== null)
-    : cutter.value?.sensor !== undefined,
+    : Boolean(cutter.value?.sensor),
 );
 
 /** Reading a sheet's marks takes a while too. */
