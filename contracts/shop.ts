@@ -6,6 +6,7 @@ import type { Cutter } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/shop';
 import type { Printer } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
+import { isHost } from '../core/units/host';
 
 const filmSize = z.strictObject({
   width: z.number().min(1).max(5000),
@@ -108,11 +109,7 @@ const fitLimitsSchema = z.strictObject({
 
 /** Where a cutter listens: a raw TCP port. */
 export const linkSchema = z.strictObject({
-  host: z
-    .string()
-    .trim()
-    .max(255)
-    .regex(/^(?=.)[a-z0-9.:_-]+$/i, 'a name or an address of the shop’s own network'),
+  host: z.string().trim().max(255).refine(isHost, 'a name or an address of the shop’s own network'),
   port: z.number().int().min(1).max(65_535),
 });
 export type LinkTo = z.infer<typeof linkSchema>;

@@ -11,6 +11,7 @@ import ProblemNote from '../../parts/ProblemNote.vue';
 import { call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
 import { duration, useUnits } from '../../stores/units';
+import { KIND_NAMES } from '../machines/kinds';
 import { answersOf, asksOf } from './asks';
 
 const units = useUnits();
@@ -19,11 +20,6 @@ const shop = shallowRef<Shop>();
 store.follow();
 onMounted(async () => (shop.value = await call('GET /api/shop').catch(() => undefined)));
 
-const KINDS: Readonly<Record<Cutter['kind'], string>> = {
-  roll: 'roll cutter',
-  desk: 'desk cutter',
-  flatbed: 'flatbed',
-};
 interface Row {
   readonly state: CutterState;
   readonly record: Cutter | undefined;
@@ -43,7 +39,7 @@ const rows = computed<Row[]>(() =>
 );
 const about = ({ kind, widest, trackLength, device, ...rest }: Cutter): string =>
   [
-    KINDS[kind],
+    KIND_NAMES[kind],
     kind === 'flatbed'
       ? `${units.number(trackLength)} × ${units.length(widest)}`
       : `cuts ${units.length(cuttableWidth({ widest, ...rest }, widest))} wide`,

@@ -4,18 +4,17 @@ import { computed, ref } from 'vue';
 import type { NewCutter } from '../../../contracts/shop';
 import type { Cutter } from '../../../core/layout/cutter';
 import ChoiceField from '../../parts/ChoiceField.vue';
-import { KIND_NAMES } from './kinds';
+import { isHost } from '../../../core/units/host';
+import { KINDS } from './kinds';
 
 const emit = defineEmits<{ add: [cutter: NewCutter]; close: [] }>();
 const name = ref('');
 const kind = ref<Cutter['kind']>('roll');
 const host = ref('');
 const port = ref('9100');
-const KINDS = (['roll', 'desk', 'flatbed'] as const).map((value) => ({ value, label: KIND_NAMES[value] }));
 const wrong = computed(() => {
   if (!name.value.trim()) return 'Give it a name.';
-  if (!/^[a-z0-9.:_-]+$/i.test(host.value.trim()))
-    return 'Say at which address it is: a name or numbers, as its panel shows.';
+  if (!isHost(host.value.trim())) return 'Say at which address it is: a name or numbers, as its panel shows.';
   const number = Number(port.value);
   return Number.isInteger(number) && number >= 1 && number <= 65_535
     ? ''

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** A machine from above: the widest film it takes, what holds it at its edges, and what the knife reaches. */
 import { computed } from 'vue';
-import type { Cutter } from '../../../core/layout/cutter';
 import { cuttableWidth } from '../../../core/layout/cutter';
 import { useUnits } from '../../stores/units';
+import type { MachineProps } from './change';
 
-const props = defineProps<{ machine: Cutter }>();
+const props = defineProps<MachineProps>();
 const units = useUnits();
 /** mm of a roll that are drawn: as much as is wide, or its whole true length when that is less. */
 const along = computed(() => {
@@ -18,8 +18,16 @@ const reached = computed(() => {
     x: margins.lead,
     y: margins.far,
     width: Math.max(0, along.value - margins.lead - margins.tail),
-    height: Math.max(0, widest - margins.far - margins.near),
+    height: Math.max(0, cuttableWidth(props.machine, widest)),
   };
+});
+/** Middle of what each of them holds, and how much that is, mm. */
+const rollers = computed(() => {
+  const { margins, widest } = props.machine;
+  return [
+    [margins.far / 2, margins.far],
+    [widest - margins.near / 2, margins.near],
+  ] as const;
 });
 const box = computed(() => `0 0 ${along.value} ${props.machine.widest}`);
 const line = computed(() => along.value / 420);
@@ -50,13 +58,13 @@ const says = computed(() => {
       <rect class="reached" v-bind="reached" :stroke-width="line" />
       <template v-if="machine.kind !== 'flatbed'">
         <rect
-          v-for="y in [machine.margins.far / 2, machine.widest - machine.margins.near / 2]"
-          :key="y"
+          v-for="[middle, held] in rollers"
+          :key="middle"
           class="roller"
           :x="reached.x"
-          :y="y - machine.margins.far / 3"
+          :y="middle - held / 3"
           :width="line * 22"
-          :height="(machine.margins.far * 2) / 3"
+          :height="(held * 2) / 3"
         />
       </template>
       <g class="feed" :stroke-width="line * 1.4">

@@ -5,3 +5,7 @@ export const KIND_NAMES: Readonly<Record<Cutter['kind'], string>> = {
   desk: 'desk cutter',
   flatbed: 'flatbed',
 };
+export const KINDS = (['roll', 'desk', 'flatbed'] as const).map((value) => ({
+  value,
+  label: KIND_NAMES[value],
+}));

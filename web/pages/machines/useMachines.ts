@@ -4,14 +4,12 @@ import type { CutterChange, NewCutter, ShopNow } from '../../../contracts/shop';
 import type { Cutter } from '../../../core/layout/cutter';
 import { ApiProblem, call } from '../../stores/api';
 import { useEvents } from '../../stores/events';
+import { useInTurn } from '../../stores/inTurn';
 
 export function useMachines() {
   /** In use first, each by its name. */
   const machines = ref<readonly Cutter[]>([]);
   const state = ref<'loading' | 'ready' | 'failed'>('loading');
-  const problem = ref<ApiProblem>();
-  let underWay = 0;
-  let sent: Promise<void> = Promise.resolve();
 
   function show({ cutters, retired }: ShopNow): void {
     const byName = (list: readonly Cutter[]): Cutter[] =>
@@ -27,32 +25,15 @@ export function useMachines() {
       if (state.value === 'loading') state.value = 'failed';
     }
   }
+  const { problem, underWay, keep } = useInTurn(show, load);
   let forget: (() => void) | undefined;
   onMounted(() => {
-    const again = (): void => void (underWay === 0 && load());
+    const again = (): void => void (underWay.value === 0 && load());
     forget = useEvents().on((event) => event.kind === 'shop' && again(), again);
     void load();
   });
   onBeforeUnmount(() => forget?.());
 
-  /** What is refused is shown as it is kept. */
-  function keep(work: () => Promise<ShopNow>): Promise<void> {
-    problem.value = undefined;
-    underWay++;
-    sent = sent.then(async () => {
-      try {
-        const now = await work();
-        if (underWay === 1) show(now);
-      } catch (error) {
-        if (!(error instanceof ApiProblem)) throw error;
-        problem.value = error;
-        await load();
-      } finally {
-        underWay--;
-      }
-    });
-    return sent;
-  }
   function change({ id }: Cutter, what: CutterChange): Promise<void> {
     machines.value = machines.value.map((one) => (one.id === id ? { ...one, ...what } : one));
     return keep(() => call('PATCH /api/cutters/{cutter}', { params: { cutter: id }, body: what }));

@@ -6,15 +6,13 @@ import type { Film } from '../../../core/films/film';
 import type { FilmSize } from '../../../core/films/leftover';
 import { ApiProblem, call } from '../../stores/api';
 import { useEvents } from '../../stores/events';
+import { useInTurn } from '../../stores/inTurn';
 
 export function useFilms() {
   const films = ref<readonly Film[]>([]);
   /** Smallest rest of a sheet or of a cut that goes back on the rack. */
   const leastOffcut = ref<FilmSize>();
   const state = ref<'loading' | 'ready' | 'failed'>('loading');
-  const problem = ref<ApiProblem>();
-  /** Calls that are not answered yet. */
-  const underWay = ref(0);
 
   function show(shop: ShopNow): void {
     films.value = shop.films;
@@ -29,6 +27,7 @@ export function useFilms() {
       state.value = 'failed';
     }
   }
+  const { problem, underWay, keep } = useInTurn<readonly Film[]>((now) => (films.value = now), load);
   /** Cuts use film up while the page is open: what is changed next starts from what is there. */
   async function follow(): Promise<void> {
     const shop = await call('GET /api/shop').catch(() => undefined);
@@ -44,25 +43,6 @@ export function useFilms() {
   onBeforeUnmount(() => forget?.());
   useEventListener(window, 'beforeunload', (event) => underWay.value > 0 && event.preventDefault());
 
-  /** Calls go out one after the other: the last answer holds all of them. */
-  let sent: Promise<void> = Promise.resolve();
-  function keep(work: () => Promise<readonly Film[]>): Promise<void> {
-    problem.value = undefined;
-    underWay.value++;
-    sent = sent.then(async () => {
-      try {
-        const now = await work();
-        if (underWay.value === 1) films.value = now;
-      } catch (error) {
-        if (!(error instanceof ApiProblem)) throw error;
-        problem.value = error;
-        await load();
-      } finally {
-        underWay.value--;
-      }
-    });
-    return sent;
-  }
   /** Shows a change at once: what is typed next starts from it. */
   function change(film: Film, what: Partial<Film>): Promise<void> {
     films.value = films.value.map((one) => (one.id === film.id ? { ...one, ...what } : one));

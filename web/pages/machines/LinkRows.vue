@@ -1,15 +1,17 @@
 <script setup lang="ts">
 /** Where a machine listens, and whether it answers there. */
-import { ref, watch } from 'vue';
+import { onMounted, ref } from 'vue';
 import type { LinkTest, LinkTo } from '../../../contracts/shop';
-import type { Cutter } from '../../../core/layout/cutter';
+import { isHost } from '../../../core/units/host';
 import DraftField from '../../parts/DraftField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { onShelf } from '../../parts/onShelf';
 import { ApiProblem, call } from '../../stores/api';
 import { useUnits } from '../../stores/units';
+import type { MachineProps } from './change';
+import PairRow from './PairRow.vue';
 
-const props = defineProps<{ machine: Cutter }>();
+const props = defineProps<MachineProps>();
 const units = useUnits();
 const link = ref<LinkTo>();
 const tested = ref<LinkTest>();
@@ -26,16 +28,10 @@ async function tell(work: () => Promise<void>): Promise<void> {
     problem.value = error.message;
   }
 }
-watch(
-  () => props.machine.id,
-  (id) => {
-    [link.value, tested.value] = [undefined, undefined];
-    void tell(async () => {
-      const found = await call('GET /api/cutters/{cutter}/link', { params: params() });
-      if (id === props.machine.id) link.value = found;
-    });
-  },
-  { immediate: true },
+onMounted(() =>
+  tell(async () => {
+    link.value = await call('GET /api/cutters/{cutter}/link', { params: params() });
+  }),
 );
 async function set(change: Partial<LinkTo>): Promise<void> {
   tested.value = undefined;
@@ -47,38 +43,32 @@ async function set(change: Partial<LinkTo>): Promise<void> {
 async function test(): Promise<void> {
   busy.value = true;
   tested.value = undefined;
-  const { id } = props.machine;
   await tell(async () => {
-    const answer = await call('POST /api/cutters/{cutter}/test', { params: params() });
-    if (id === props.machine.id) tested.value = answer;
+    tested.value = await call('POST /api/cutters/{cutter}/test', { params: params() });
   });
   busy.value = false;
 }
-const readHost = (typed: string): string | undefined =>
-  /^[a-z0-9.:_-]+$/i.test(typed.trim()) ? typed.trim() : undefined;
+const readHost = (typed: string): string | undefined => (isHost(typed) ? typed : undefined);
 const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.round(ms)));
 </script>
 
 <template>
   <div class="link">
-    <div v-if="link" class="row">
-      <span>Address · port</span>
-      <span class="pair">
-        <DraftField
-          :value="link.host"
-          :label="`Address of ${machine.name}`"
-          :read="readHost"
-          @change="set({ host: $event })"
-        />
-        <NumberField
-          :value="link.port"
-          :label="`Port of ${machine.name}`"
-          :min="1"
-          :max="65535"
-          @change="set({ port: $event })"
-        />
-      </span>
-    </div>
+    <PairRow v-if="link" label="Address · port" class="address">
+      <DraftField
+        :value="link.host"
+        :label="`Address of ${machine.name}`"
+        :read="readHost"
+        @change="set({ host: $event })"
+      />
+      <NumberField
+        :value="link.port"
+        :label="`Port of ${machine.name}`"
+        :min="1"
+        :max="65535"
+        @change="set({ port: $event })"
+      />
+    </PairRow>
     <div class="row">
       <p v-if="busy" role="status" class="soft">Asking {{ machine.name }} …</p>
       <p v-else-if="tested?.answers" role="status" class="well">
@@ -105,22 +95,8 @@ const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.roun
   display: grid;
   gap: 8px;
 }
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 10px;
-  align-items: center;
-  justify-content: space-between;
-}
-.pair {
-  display: flex;
-  gap: 6px;
-}
-.pair :deep(input) {
+.address :deep(input:first-child) {
   width: 9.5em;
-}
-.pair :deep(span:last-child input) {
-  width: 5em;
 }
 p {
   margin: 0;
