@@ -51,9 +51,7 @@ export async function changeCutter(
     const data: Cutter = { ...row.data, ...change };
     const trouble = cutterTrouble(data);
     if (trouble) throw new Trouble(422, 'no-machine', trouble);
-    if (
-      MADE_FOR.some((key) => change[key] !== undefined && !isSame(change[key], row.data[key]))
-    )
+    if (MADE_FOR.some((key) => change[key] !== undefined && !isSame(change[key], row.data[key])))
       await nothingWaits(tx, row, 'are made for it as it is');
     await tx.update(cutters).set({ data }).where(eq(cutters.id, id));
   });

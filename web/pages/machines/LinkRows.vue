@@ -33,16 +33,21 @@ onMounted(() =>
     link.value = await call('GET /api/cutters/{cutter}/link', { params: params() });
   }),
 );
-async function set(change: Partial<LinkTo>): Promise<void> {
+/** What is typed is kept, one after the other, before it is tested. */
+let kept: Promise<void> = Promise.resolve();
+function set(change: Partial<LinkTo>): void {
   tested.value = undefined;
-  const body = { ...link.value!, ...change };
-  await tell(async () => {
-    link.value = await call('PATCH /api/cutters/{cutter}/link', { params: params(), body });
-  });
+  kept = kept.then(() =>
+    tell(async () => {
+      const body = { ...link.value!, ...change };
+      link.value = await call('PATCH /api/cutters/{cutter}/link', { params: params(), body });
+    }),
+  );
 }
 async function test(): Promise<void> {
   busy.value = true;
   tested.value = undefined;
+  await kept;
   await tell(async () => {
     tested.value = await call('POST /api/cutters/{cutter}/test', { params: params() });
   });
