@@ -16,6 +16,7 @@ const FLOORS = [
   ['weeding'],
   ['toolpath'],
   ['devicelang'],
+  ['calibration'],
   ['plan'],
 ];
 const floors = FLOORS.flatMap((rooms, i) =>
@@ -72,7 +73,7 @@ module.exports = {
     {
       name: 'server-apart',
       severity: 'error',
-      from: { path: '^server/', pathNot: '(\\.test\\.ts|main\\.ts)$' },
+      from: { path: '^server/', pathNot: '(\\.test\\.ts|\\.testing\\.ts|main\\.ts)$' },
       to: { path: '^(web|cutter-sim|cli|demo)/' },
     },
     {

@@ -132,7 +132,16 @@ export const eventSchema = z.discriminatedUnion('kind', [
     secondsDone: z.number(),
   }),
   z.object({ kind: z.literal('stop'), cutId: z.number() }),
-  /** Films, recipes or cutters were changed. */
+  z.object({ kind: z.literal('calibration'), calibrationId: z.number(), cutterId: z.string() }),
+  z.object({
+    kind: z.literal('calibration-progress'),
+    calibrationId: z.number(),
+    cutterId: z.string(),
+    lines: z.number(),
+    linesDone: z.number(),
+  }),
+  z.object({ kind: z.literal('stop-calibration'), calibrationId: z.number() }),
+  /** Films, recipes, cutters or knives were changed. */
   z.object({ kind: z.literal('shop') }),
   /** The server did not hear events for a while: whoever shows something asks for it again. */
   z.object({ kind: z.literal('missed') }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { NO_LINE_RULES, pieceOfFile } from '../core/artwork/choices';
+import { NO_LINE_RULES, pieceOfFile, TOOL_KINDS } from '../core/artwork/choices';
 import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
 import { PACKS } from '../core/layout/strip';
 import { CUT_LINE_KINDS, SHEET_PACKS, MOST_CUT_LINES, PATCHES } from '../core/print/choices';
@@ -79,7 +79,7 @@ const pieceSchema = z.strictObject({
   group: z.string().max(24).nullable(),
 });
 
-const lineKind = z.enum(['kiss', 'through', 'perforated', 'crease', 'pen', 'print']);
+const lineKind = z.enum([...TOOL_KINDS, 'print']);
 
 const artworkSchema = z.strictObject({
   width: size,

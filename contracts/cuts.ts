@@ -1,5 +1,6 @@
 /** Cuts, and what orders share on a film, as they cross the wire. */
 import { z } from 'zod';
+import { HOW_IT_WAS } from '../core/calibration/howItWas';
 import { choicesSchema } from './choices';
 import { cutSheetSchema, sheetReadingSchema } from './print';
 import { filmSchema, recipeSchema, rollsSchema } from './shop';
@@ -86,6 +87,8 @@ export const cutSchema = z.object({
   problem: z.string().nullable(),
   deviation: z.number().nullable(),
   deviationAt: z.object({ x: z.number(), y: z.number() }).nullable(),
+  /** What somebody said of it once it was done. */
+  howItWas: z.enum(HOW_IT_WAS).nullable(),
 });
 export type Cut = z.infer<typeof cutSchema>;
 
@@ -148,3 +151,11 @@ export const queueSchema = z.strictObject({
 /** What was read of a printed sheet's code, and the cutter that it is at. */
 export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutter: z.string().max(60) });
 export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });
+
+export const howItWasSchema = z.strictObject({ was: z.enum(HOW_IT_WAS).nullable() });
+/** What was said, and the force that the recipe should have when cuts ask for another three times in a row. */
+export const saidSchema = z.object({
+  cut: cutSchema,
+  asks: z.object({ from: z.number(), to: z.number() }).nullable(),
+});
+export type Said = z.infer<typeof saidSchema>;

@@ -4,6 +4,7 @@
  */
 import { z } from 'zod';
 import { headAtSchema, jogSchema, sheetQuery, takenSchema } from './print';
+import { TOOL_KINDS } from '../core/artwork/choices';
 import type { Artwork } from '../core/readers/artwork';
 import {
   changedSchema,
@@ -20,6 +21,8 @@ import {
   cutSchema,
   drawingSchema,
   guestSchema,
+  howItWasSchema,
+  saidSchema,
   queueSchema,
   sheetCodeSchema,
   recordSchema,
@@ -30,6 +33,8 @@ import {
   cutterChangeSchema,
   linkSchema,
   linkTestSchema,
+  recipeChangeSchema,
+  recipeHistorySchema,
   newCutterSchema,
   cutterQuerySchema,
   cutterStateSchema,
@@ -40,6 +45,14 @@ import {
   shopSchema,
 } from './shop';
 import { applyPageSchema, datumSchema, mapPageSchema } from './bench';
+import {
+  calibrationSchema,
+  knifeSchema,
+  measuredSchema,
+  putInSchema,
+  setupSchema,
+  paceSchema,
+} from './calibrations';
 import { fileSource, sourceSchema } from './choices';
 
 type Method = 'GET' | 'POST' | 'PATCH';
@@ -65,6 +78,11 @@ const byPiece = z.object({ id, piece: z.string().max(200) });
 const byStrip = z.object({ id, strip: z.string().max(200) });
 const bySheet = z.object({ id, sheet: z.string().max(40) });
 const byCutter = z.object({ cutter: z.string().max(60) });
+const byRecipe = z.object({
+  cutter: z.string().max(60),
+  film: z.string().max(60),
+  kind: z.enum(TOOL_KINDS),
+});
 const byHash = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
 /** JSON in a query. */
 const inJson = <T extends z.ZodType>(schema: T) =>
@@ -126,6 +144,88 @@ export const ENDPOINTS = {
     params: byCutter,
     says: 'Ask it over its link, and tell how that went',
     gives: linkTestSchema,
+  },
+  'GET /api/cutters/{cutter}/calibrations': {
+    params: byCutter,
+    says: 'Calibrations of a cutter, the newest first',
+    gives: z.array(calibrationSchema),
+  },
+  'POST /api/cutters/{cutter}/calibrations': {
+    params: byCutter,
+    says: 'Set up a calibration',
+    takes: setupSchema,
+    gives: calibrationSchema,
+  },
+  'GET /api/cutters/{cutter}/pace': {
+    params: byCutter,
+    says: 'How long its cuts took beside how long they were reckoned to take',
+    gives: paceSchema,
+  },
+  'GET /api/knives': { says: 'Knives that are in use or in the drawer', gives: z.array(knifeSchema) },
+  'POST /api/cutters/{cutter}/knife': {
+    params: byCutter,
+    says: 'Put a knife in; the one that was there goes into the drawer',
+    takes: putInSchema,
+    gives: z.array(knifeSchema),
+  },
+  'POST /api/knives/{id}/throw': {
+    params: byId,
+    says: 'Throw a knife away',
+    gives: z.array(knifeSchema),
+  },
+  'POST /api/calibrations/{id}/raise': {
+    params: byId,
+    says: 'Raise the other recipes of that blade on the cutter by what a trial grid found the knife to want more',
+    gives: shopSchema,
+  },
+  'PATCH /api/calibrations/{id}': {
+    params: byId,
+    says: 'Say what was measured of what was cut',
+    takes: measuredSchema,
+    gives: calibrationSchema,
+  },
+  'POST /api/calibrations/{id}/cut': {
+    params: byId,
+    says: 'Have the cutter draw, read or cut what a calibration needs',
+    gives: calibrationSchema,
+  },
+  'POST /api/calibrations/{id}/stop': { params: byId, says: 'Stop that', gives: calibrationSchema },
+  'POST /api/calibrations/{id}/keep': {
+    params: byId,
+    says: 'Set the machine to what a calibration found, or found earlier',
+    gives: calibrationSchema,
+  },
+  'POST /api/calibrations/{id}/drop': { params: byId, says: 'Leave it at that', gives: calibrationSchema },
+  'GET /api/calibrations/{id}/sheet.pdf': {
+    params: byId,
+    says: 'The sheet of crosses that is printed for a calibration',
+    gives: 'application/pdf',
+  },
+  'POST /api/calibrations/{id}/print': {
+    params: byId,
+    says: "Send that sheet to the shop's printer",
+    gives: z.object({ name: z.string() }),
+  },
+  'PATCH /api/cutters/{cutter}/recipes/{film}/{kind}': {
+    params: byRecipe,
+    says: 'Change how a film, or `*` for all, is cut on a cutter',
+    takes: recipeChangeSchema,
+    gives: shopSchema,
+  },
+  'POST /api/cutters/{cutter}/recipes/{film}/{kind}/clear': {
+    params: byRecipe,
+    says: 'Have a film cut as all films are',
+    gives: shopSchema,
+  },
+  'GET /api/cutters/{cutter}/recipes/{film}/{kind}/history': {
+    params: byRecipe,
+    says: 'What a recipe was, and why it was changed, the newest first',
+    gives: z.array(recipeHistorySchema),
+  },
+  'POST /api/recipe-changes/{id}/back': {
+    params: byId,
+    says: 'Go back to what a recipe was',
+    gives: shopSchema,
   },
   'PATCH /api/shop': {
     says: 'Change what the shop sets for itself',
@@ -314,6 +414,12 @@ export const ENDPOINTS = {
     says: 'Go on after a stop',
     takes: resumeSchema,
     gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/how': {
+    params: byId,
+    says: 'Say how a cut that is done came out',
+    takes: howItWasSchema,
+    gives: saidSchema,
   },
   'POST /api/cuts/{id}/cancel': { params: byId, says: 'Take a cut out of the queue', gives: cutSchema },
 } satisfies Readonly<Record<`${Method} /api/${string}`, Endpoint>>;

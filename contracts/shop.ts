@@ -1,8 +1,11 @@
 /** Films, recipes and cutters as they cross the wire. */
+import type { StaleCalibration } from '../core/calibration/stale';
+import { QUANTITIES, STALE } from '../core/calibration/stale';
 import { z } from 'zod';
 import { BUILDS, FINISHES, PRINT_GROUNDS } from '../core/films/film';
 import type { FilmSize } from '../core/films/leftover';
 import type { Cutter } from '../core/layout/cutter';
+import { MOST_PASSES } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/shop';
 import type { Printer } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
@@ -85,7 +88,36 @@ export const recipeSchema = z.object({
   bladeOffset: z.number(),
   overcut: z.number(),
   passes: z.number().int().optional(),
+  dashes: z.tuple([z.number(), z.number()]).readonly().optional(),
 });
+
+const gram = z.number().int().min(1).max(5000);
+/** What is changed of a recipe; null: left to the machine. */
+export const recipeChangeSchema = z.strictObject({
+  force: gram.nullable().optional(),
+  speed: z.number().min(0.1).max(500).nullable().optional(),
+  blade: z.string().trim().min(1).max(40).optional(),
+  bladeOffset: z.number().min(0).max(2).optional(),
+  overcut: z.number().min(0).max(10).optional(),
+  passes: z.number().int().min(1).max(MOST_PASSES).optional(),
+  dashes: z
+    .tuple([z.number().min(0.2).max(100), z.number().min(0.05).max(20)])
+    .readonly()
+    .optional(),
+  /** Where it comes from, such as an order. */
+  why: z.string().trim().max(120).optional(),
+});
+export type RecipeChange = z.infer<typeof recipeChangeSchema>;
+
+/** One change of a recipe, as its history has it. */
+export const recipeHistorySchema = z.object({
+  id: z.number(),
+  /** null: the film is cut as all films are, from then on. */
+  recipe: recipeSchema.nullable(),
+  why: z.string(),
+  madeAt: z.string(),
+});
+export type RecipeHistory = z.infer<typeof recipeHistorySchema>;
 
 const range = z.object({ least: z.number(), most: z.number() });
 
@@ -136,6 +168,10 @@ const madeForSchema = z.strictObject({
   device: z
     .strictObject({
       step: bounded(0.001, 1),
+      lengths: z
+        .tuple([bounded(0.9, 1.1), bounded(0.9, 1.1)])
+        .readonly()
+        .optional(),
       feedAxis: z.enum(['x', 'y']),
       feedReversed: z.boolean(),
       acrossReversed: z.boolean(),
@@ -152,6 +188,7 @@ export const MADE_FOR = Object.keys(madeForSchema.shape) as readonly (keyof type
 /** What the shop sets of a cutter. */
 export const cutterChangeSchema = madeForSchema.extend({
   name: z.string().trim().min(1).max(60).optional(),
+  movedAt: z.iso.datetime().nullish(),
   widest: bounded(50, 5000).optional(),
   narrowest: bounded(10, 5000).optional(),
   thickest: bounded(0.05, 50).nullish(),
@@ -166,6 +203,8 @@ export const cutterChangeSchema = madeForSchema.extend({
       cornerTolerance: bounded(0.001, 1),
       down: bounded(0, 5),
       up: bounded(0, 5),
+      pace: bounded(0.01, 100).optional(),
+      paceWithin: bounded(0, 10).optional(),
     })
     .optional(),
   sensor: z
@@ -201,6 +240,7 @@ export const cutterSchema = z.object({
   widest: z.number(),
   narrowest: z.number(),
   thickest: z.number().nullish(),
+  movedAt: z.string().nullish(),
   isRetired: z.boolean().optional(),
   margins: z.object({ far: z.number(), near: z.number(), lead: z.number(), tail: z.number() }),
   trackLength: z.number(),
@@ -214,9 +254,12 @@ export const cutterSchema = z.object({
     cornerTolerance: z.number(),
     down: z.number(),
     up: z.number(),
+    pace: z.number().optional(),
+    paceWithin: z.number().optional(),
   }),
   device: z.object({
     step: z.number(),
+    lengths: z.tuple([z.number(), z.number()]).readonly().optional(),
     feedAxis: z.enum(['x', 'y']),
     feedReversed: z.boolean(),
     acrossReversed: z.boolean(),
@@ -255,6 +298,17 @@ export const shopSchema = z.object({
   retired: z.array(cutterSchema).readonly(),
   recipes: z.record(z.string(), recipeSchema),
   printer: printerSchema,
+  /** Calibrations that are not to be relied on any more, each with the days since it was kept. */
+  stale: z
+    .array(
+      z.object({
+        cutter: z.string(),
+        quantity: z.enum(QUANTITIES),
+        why: z.enum(STALE),
+        days: z.number().int(),
+      }),
+    )
+    .readonly(),
   /** Smallest offcut that is kept. */
   leastOffcut: filmSize,
 });
@@ -264,6 +318,7 @@ export type ShopNow = Shop & {
   readonly version: string;
   readonly retired: readonly Cutter[];
   readonly leastOffcut: FilmSize;
+  readonly stale: readonly StaleCalibration[];
   readonly printer: Printer;
 };
 

@@ -7,7 +7,6 @@ import { jsonOf, Refused } from './panelServer';
 import type { Print } from './print';
 import { lay } from './print';
 import type { Tray } from './prints';
-import type { MachineSpec } from './spec';
 import { fromFilm, onFilm } from './spec';
 
 const filmSchema = z.object({
@@ -15,6 +14,24 @@ const filmSchema = z.object({
   width: z.number().min(50).max(3000),
   length: z.number().min(100).max(100_000).default(25_000),
   toughness: z.number().min(5).max(500).default(60),
+  white: z.number().min(0.02).max(1).optional(),
+});
+
+/** What a person does to the machine with a screwdriver, or puts into its first holder. */
+const setUpSchema = z.strictObject({
+  sensorOffset: z.tuple([z.number().min(-200).max(200), z.number().min(-200).max(200)]).optional(),
+  trueness: z.tuple([z.number().min(0.9).max(1.1), z.number().min(0.9).max(1.1)]).optional(),
+  holder: z
+    .discriminatedUnion('kind', [
+      z.strictObject({
+        kind: z.literal('knife'),
+        /** Missing, both: the blade that was taken out is put back. */
+        bladeOffset: z.number().min(0).max(3).optional(),
+        wear: z.number().min(0).max(2).optional(),
+      }),
+      z.strictObject({ kind: z.literal('pen') }),
+    ])
+    .optional(),
 });
 
 const knobSchema = z.object({ force: z.number().min(0).max(1000) });
@@ -38,7 +55,22 @@ const laySchema = z.object({
 });
 
 /** @param cutLine breaks its line to whoever sends to it */
-export function cutterPanel(spec: MachineSpec, machine: Machine, tray: Tray, cutLine: () => void): Routes {
+export function cutterPanel(machine: Machine, tray: Tray, cutLine: () => void): Routes {
+  const bladeNow = () => {
+    const [tool] = machine.spec().tools;
+    return tool.kind === 'knife' ? { ...tool, wear: machine.wear() } : undefined;
+  };
+  let blade = bladeNow();
+  const setUp = ({ sensorOffset, trueness, holder }: z.infer<typeof setUpSchema>): void => {
+    const { sensor, tools } = machine.spec();
+    blade = bladeNow() ?? blade;
+    const put = holder?.kind === 'knife' ? { ...NEW_BLADE, ...blade, ...holder } : holder;
+    machine.setUp({
+      ...(sensor && sensorOffset && { sensor: { ...sensor, offset: sensorOffset } }),
+      ...(trueness && { trueness }),
+      ...(put && { tools: [put, ...tools.slice(1)] }),
+    });
+  };
   const after = (act: () => void): MachineStatus => {
     act();
     return machine.status();
@@ -47,8 +79,8 @@ export function cutterPanel(spec: MachineSpec, machine: Machine, tray: Tray, cut
     'GET /': () => PANEL_PAGE,
     'GET /status': () => machine.status(),
     'GET /record': () => ({ lines: machine.strokes() }),
-    'GET /on-print': () => ({ lines: onPrint(spec, machine) }),
-    'GET /head-on-print': () => headOnPrint(spec, machine),
+    'GET /on-print': () => ({ lines: onPrint(machine) }),
+    'GET /head-on-print': () => headOnPrint(machine),
     'GET /tray': () => [...tray].map(([id, { name }]) => ({ id, name })),
     'POST /switch-off': () =>
       after(() => {
@@ -65,7 +97,16 @@ export function cutterPanel(spec: MachineSpec, machine: Machine, tray: Tray, cut
       const laid = laySchema.safeParse(await jsonOf(request));
       const print = laid.success ? tray.get(laid.data.print)?.print : undefined;
       if (!laid.success || !print) throw new Refused(400, 'there is no such print in the tray');
-      return after(() => layPrint(machine, spec, print, laid.data));
+      return after(() => layPrint(machine, print, laid.data));
+    },
+    'GET /set-up': () => {
+      const { sensor, tools, trueness = [1, 1] } = machine.spec();
+      return { sensorOffset: sensor?.offset ?? null, trueness, holder: tools[0].kind, wear: machine.wear() };
+    },
+    'POST /set-up': async (request) => {
+      const set = setUpSchema.safeParse(await jsonOf(request));
+      if (!set.success) throw new Refused(400, 'the machine cannot be set up so');
+      return after(() => setUp(set.data));
     },
     'POST /knob': async (request) => {
       const knob = knobSchema.safeParse(await jsonOf(request));
@@ -75,21 +116,22 @@ export function cutterPanel(spec: MachineSpec, machine: Machine, tray: Tray, cut
   };
 }
 
+const NEW_BLADE = { kind: 'knife', bladeOffset: 0.25, wear: 0 } as const;
+
 function layPrint(
   machine: Machine,
-  spec: MachineSpec,
   print: Print,
   { print: _id, head, ...lie }: z.infer<typeof laySchema>,
 ): void {
   const loaded = lay(print, lie);
   machine.load({ name: 'print', width: print.height, length: print.width, toughness: 60, print: loaded });
   if (!head) return;
-  const [x, y] = fromFilm(spec, print.height, ...loaded.onFilm(...head));
+  const [x, y] = fromFilm(machine.spec(), print.height, ...loaded.onFilm(...head));
   machine.put({ x, y });
 }
 
 /** What was cut as it lies on the print, mm on the page. */
-function onPrint(spec: MachineSpec, machine: Machine): number[][] {
+function onPrint(machine: Machine): number[][] {
   const { film } = machine.status();
   const { print } = film ?? {};
   if (!film || !print) return [];
@@ -97,13 +139,13 @@ function onPrint(spec: MachineSpec, machine: Machine): number[][] {
     .strokes()
     .map(({ points }) =>
       points.flatMap((_, i) =>
-        i % 2 === 0 ? [...print.toPage(...onFilm(spec, film, points[i], points[i + 1]))] : [],
+        i % 2 === 0 ? [...print.toPage(...onFilm(machine.spec(), film, points[i], points[i + 1]))] : [],
       ),
     );
 }
 
 /** What an operator sees beneath the pointer: a place of the page; null without a print. */
-function headOnPrint(spec: MachineSpec, machine: Machine): readonly number[] | null {
+function headOnPrint(machine: Machine): readonly number[] | null {
   const { film, x, y } = machine.status();
-  return film?.print ? film.print.toPage(...onFilm(spec, film, x, y)) : null;
+  return film?.print ? film.print.toPage(...onFilm(machine.spec(), film, x, y)) : null;
 }

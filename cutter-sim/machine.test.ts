@@ -138,3 +138,28 @@ describe('machines of other makes', () => {
     expect(m.answers).toEqual(['48\r']);
   });
 });
+
+describe('what a person changes of a machine', () => {
+  const see = (m: ReturnType<typeof machine>, x: number): number => {
+    m.receive(`RS${x - 400},4000,${x + 400},4000,41;`);
+    m.advance(60);
+    const values = m.answers.pop()!.split(',').map(Number);
+    return values.indexOf(Math.min(...values));
+  };
+
+  test('a pen draws what the sensor sees: as far aside as it sits from the pen', () => {
+    const m = machine();
+    m.setUp({ tools: [{ kind: 'pen' }] });
+    m.receive('IN;PU4000,3600;PD4000,4400;PU;');
+    m.advance(60);
+    expect(m.strokes()[0].depth).toBe('drawn');
+    // the sensor is 10 mm ahead: the line is under it when the head stands 400 units before
+    expect(see(m, 3600)).toBeCloseTo(20, -0.5);
+    m.setUp({ sensor: { ...SPEC.sensor!, offset: [12, 0.8], noise: 0 } });
+    expect(see(m, 3520)).toBeCloseTo(20, -0.5);
+    m.load(FILM);
+    m.receive('RS3200,4000,4000,4000,9;');
+    m.advance(60);
+    expect(new Set(m.answers.pop()!.trim().split(','))).toEqual(new Set(['900']));
+  });
+});

@@ -9,6 +9,7 @@ import { createFront } from './front';
 import { travel } from './motion';
 import { gaussian } from '../core/random';
 import type { LoadedFilm, MachineSpec, SensorSpec, Spot } from './spec';
+import { createInk } from './ink';
 import { onFilm, reachOf } from './spec';
 import type { Depth, Point } from './tool';
 import { createPoint } from './tool';
@@ -34,6 +35,11 @@ export interface Machine {
   readonly drop: () => void;
   /** Turns the force knob, g; nothing happens where force is sent. */
   readonly turnKnob: (force: number) => void;
+  readonly setUp: (to: SetUp) => void;
+  /** What it is like by now. */
+  readonly spec: () => MachineSpec;
+  /** How worn the blade in its first holder is: 0 new, 1 done for. */
+  readonly wear: () => number;
 }
 
 export interface MachineStatus {
@@ -70,12 +76,19 @@ const SEED = 20_250_601;
 /** Tip samples are at most this far apart, mm. */
 const SAMPLE = 0.1;
 const OWN_FORCE = 80;
+/** Reflectance of an ordinary film, and of a pen's ink (common practice, no source). */
+const [WHITE, DRAWN] = [0.9, 0.08];
 
-export function createMachine(spec: MachineSpec, answer: (text: string) => void): Machine {
+/** What a person changes of a machine: what is in its holders, where its sensor is screwed on, how its rollers draw. */
+export type SetUp = Partial<Pick<MachineSpec, 'tools' | 'sensor' | 'trueness'>>;
+
+export function createMachine(made: MachineSpec, answer: (text: string) => void, seed = SEED): Machine {
+  let spec = made;
   let film: LoadedFilm | undefined;
+  let ink = createInk();
   const reach = () => reachOf(spec, film);
   const front = createFront(reach, spec.axes.step);
-  const points: readonly Point[] = spec.tools.map(createPoint);
+  let points: readonly Point[] = spec.tools.map(createPoint);
   let strokes: CutStroke[] = [];
   let head: Spot = { x: 0, y: 0 };
   let down = false;
@@ -86,7 +99,7 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
   let entry = 0;
   let owed = 0;
   let missingTool = false;
-  const blur = gaussian(SEED, 1);
+  const blur = gaussian(seed, 1);
 
   const isFull = (): boolean => front.buffered() >= spec.bufferBytes;
   const next = (move: Move) =>
@@ -136,6 +149,8 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
     const { exit } = next(move);
     const stroke = strokes[strokes.length - 1];
     if (move.down && stroke) drag(head, move, stroke);
+    if (move.down && film && spec.tools[tool - 1].kind === 'pen')
+      ink.draw(onFilm(spec, film, head.x, head.y), onFilm(spec, film, move.x, move.y));
     head = { x: move.x, y: move.y };
     entry = exit;
   }
@@ -145,7 +160,7 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
     let before = from;
     for (let k = 1; k <= parts; k++) {
       const here = { x: from.x + ((to.x - from.x) * k) / parts, y: from.y + ((to.y - from.y) * k) / parts };
-      points[tool - 1].drag(before, here);
+      points[tool - 1].drag(before, here, film);
       before = here;
       push(stroke, here);
     }
@@ -160,7 +175,7 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
     down = to;
     entry = 0;
     if (!down) return;
-    const stroke: CutStroke = { points: [], depth: points[tool - 1].depth(force, film) };
+    const stroke: CutStroke = { points: [], depth: points[tool - 1].depth(force, speed, film) };
     push(stroke, head);
     strokes.push(stroke);
   }
@@ -174,24 +189,28 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
     else missingTool = true;
   }
 
-  /** What the sensor saw on its way, evenly spaced; without one, or without a print, all is alike. */
+  /** What the sensor saw on its way, evenly spaced; without one, or without film, all is alike. */
   function seenBetween(from: Spot, to: Spot, values: number): number[] {
     const { sensor } = spec;
     return Array.from({ length: values }, (_, i) => {
       const t = i / (values - 1);
       const at = { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t };
-      return sensor && film?.print ? see(at, sensor, film) + blur() * sensor.noise : 0;
+      return sensor && film ? see(at, sensor, film) + blur() * sensor.noise : 0;
     });
   }
 
-  /** The mean of a spot. */
-  function see({ x, y }: Spot, { offset, spot }: SensorSpec, { print }: LoadedFilm): number {
-    const r = spot / 2;
-    const around = SPOT.map(([dx, dy]) => {
-      const place = onFilm(spec, film!, x + offset[0] + dx * r, y + offset[1] + dy * r);
-      return print!.reflectance(...place);
-    });
-    return around.reduce((sum, value) => sum + value, 0) / around.length;
+  /** The mean of a spot, which is the same whichever way round the axes are. */
+  function see({ x, y }: Spot, { offset, spot }: SensorSpec, on: LoadedFilm): number {
+    const { print, white = WHITE } = on;
+    const [along, across] = onFilm(spec, on, x + offset[0], y + offset[1]);
+    if (!print && ink.isBare(along, across)) return white;
+    let sum = 0;
+    for (const [dx, dy] of SPOT) {
+      const [u, v] = [along + (dx * spot) / 2, across + (dy * spot) / 2];
+      const bare = print?.reflectance(u, v) ?? white;
+      sum += bare + (DRAWN - bare) * ink.at(u, v);
+    }
+    return sum / SPOT.length;
   }
 
   function reply(question: Question): string {
@@ -211,8 +230,15 @@ export function createMachine(spec: MachineSpec, answer: (text: string) => void)
     },
     advance,
     isFull,
+    setUp: (to) => {
+      spec = { ...spec, ...to };
+      if (to.tools) points = spec.tools.map(createPoint);
+    },
+    spec: () => spec,
+    wear: () => points[0].wear(),
     load: (put) => {
       film = put;
+      ink = createInk();
       head = { x: 0, y: 0 };
       front.clear(0, 0);
       down = false;

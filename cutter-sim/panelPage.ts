@@ -19,6 +19,8 @@ export const PANEL_PAGE = `<!doctype html>
     <button>Load this film</button>
     <button type="button" id="unload">Take the film out</button>
     <button type="button" id="off">Switch off and on</button>
+    <button type="button" id="pen">Put the pen in</button>
+    <button type="button" id="knife">Put the knife in</button>
     <label id="prints" hidden>Print in the tray <select name="print"></select></label>
     <label id="aslant" hidden>Lies aslant, ° <input name="turn" type="number" value="0" min="-180" max="180" step="0.1"></label>
     <button type="button" id="lay" hidden>Load this print</button>
@@ -33,6 +35,8 @@ export const PANEL_PAGE = `<!doctype html>
   };
   unload.onclick = () => post('/unload');
   off.onclick = () => post('/switch-off');
+  pen.onclick = () => post('/set-up', { holder: { kind: 'pen' } });
+  knife.onclick = () => post('/set-up', { holder: { kind: 'knife' } });
   film.force.onchange = () => post('/knob', { force: Number(film.force.value) });
   lay.onclick = () => post('/load-print', { print: Number(film.print.value), turn: Number(film.turn.value) });
   setInterval(async () => {

@@ -4,7 +4,8 @@ import type { Socket } from 'node:net';
 import { cutterPanel } from './cutterPanel';
 import { createMachine } from './machine';
 import { DEMO_MACHINES } from './machines';
-import { closed, listen, portOf, servePanel } from './panelServer';
+import { z } from 'zod';
+import { closed, jsonOf, listen, portOf, servePanel } from './panelServer';
 import type { RunningPrinter, Tray } from './prints';
 import { servePrinter } from './prints';
 import type { LoadedFilm, MachineSpec } from './spec';
@@ -52,18 +53,24 @@ export async function serveSim({
       if (client === socket) client = undefined;
     });
   });
+  let pace = timeFactor;
   let last = performance.now();
   const ticker = setInterval(() => {
     const now = performance.now();
-    machine.advance(((now - last) / 1000) * timeFactor);
+    machine.advance(((now - last) / 1000) * pace);
     last = now;
     if (client?.isPaused() && !machine.isFull()) client.resume();
   }, TICK_MS);
 
-  const panel = await servePanel(
-    panelPort,
-    cutterPanel(spec, machine, tray, () => client?.destroy()),
-  );
+  const panel = await servePanel(panelPort, {
+    ...cutterPanel(machine, tray, () => client?.destroy()),
+    // what is looked at closely runs slower
+    'POST /pace': async (request) => {
+      const { times } = z.object({ times: z.number().min(0.1).max(1000) }).parse(await jsonOf(request));
+      pace = times;
+      return { times };
+    },
+  });
   await listen(tcp, port);
   return {
     port: portOf(tcp),

@@ -63,6 +63,8 @@ export interface LoadedFilm {
   readonly length: number;
   /** g that a new blade needs to cut it cleanly */
   readonly toughness: number;
+  /** Reflectance of what is not printed; missing: that of paper. */
+  readonly white?: number;
   /** What is printed on it. */
   readonly print?: LoadedPrint;
 }

@@ -8,23 +8,32 @@ describe('what a tool does to the film', () => {
   const blade = (wear: number, bladeOffset = 0.25) => createPoint({ kind: 'knife', bladeOffset, wear });
 
   test('a new blade cuts ordinary film at 50 to 70 g, a worn one wants 150 to 200 g (common practice, no source)', () => {
-    for (const force of [55, 60, 70]) expect(blade(0).depth(force, film)).toBe('clean');
-    for (const force of [155, 180, 200]) expect(blade(1).depth(force, film)).toBe('clean');
-    expect(blade(1).depth(60, film)).toBe('not-through');
-    expect(blade(0).depth(180, film)).toBe('through');
+    for (const force of [55, 60, 70]) expect(blade(0).depth(force, 20, film)).toBe('clean');
+    for (const force of [155, 180, 200]) expect(blade(1).depth(force, 20, film)).toBe('clean');
+    expect(blade(1).depth(60, 20, film)).toBe('not-through');
+    expect(blade(0).depth(180, 20, film)).toBe('through');
   });
 
   test('more force never cuts less deep', () => {
     const order = ['not-through', 'clean', 'into-backing', 'through'];
     for (const wear of [0, 0.3, 1]) {
-      const depths = Array.from({ length: 80 }, (_, i) => order.indexOf(blade(wear).depth(5 * i, film)));
+      const depths = Array.from({ length: 80 }, (_, i) => order.indexOf(blade(wear).depth(5 * i, 20, film)));
       depths.slice(1).forEach((depth, i) => expect(depth).toBeGreaterThanOrEqual(depths[i]));
     }
   });
 
+  test('what is cut faster asks for a little more force, and what was cut wears the blade', () => {
+    const point = blade(0, 0);
+    expect(point.depth(52, 20, film)).toBe('clean');
+    expect(point.depth(52, 60, film)).toBe('not-through');
+    for (let m = 0; m < 120; m++) point.drag({ x: 0, y: 0 }, { x: 1000, y: 0 }, film);
+    expect(point.wear()).toBeCloseTo(0.2, 9);
+    expect(point.depth(52, 20, film)).toBe('not-through');
+  });
+
   test('a pen draws and a wheel creases, at whatever force, where the holder is', () => {
     const [pen, wheel] = [createPoint({ kind: 'pen' } as never), createPoint({ kind: 'crease' } as never)];
-    expect([pen.depth(5, film), wheel.depth(500, undefined)]).toEqual(['drawn', 'creased']);
+    expect([pen.depth(5, 20, film), wheel.depth(500, 20, undefined)]).toEqual(['drawn', 'creased']);
     expect(pen.at({ x: 3, y: 4 })).toEqual({ x: 3, y: 4 });
   });
 

@@ -155,6 +155,9 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible({ timeout: 60_000 });
 
   // 7 as cut: the blade's own way over the design, with the largest deviation
+  const clean = page.getByRole('group', { name: 'How it was' }).getByRole('button', { name: 'Clean' });
+  await clean.click();
+  await expect(clean).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('link', { name: 'See it as cut' }).click();
   await page.getByRole('button', { name: 'As cut' }).click();
   const worst = page.locator('.card', { hasText: 'The cut lies at most' }).locator('b');

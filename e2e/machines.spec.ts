@@ -17,6 +17,7 @@ test('a cutter is changed, and what could be no machine is told; its link is tes
   await page.waitForURL(/machines\/plover$/);
   await expect(page.getByRole('img', { name: /^Plover from above: cuts 304\.0 mm wide/ })).toBeVisible();
 
+  await expect(page.getByText('How long cuts really take is told once three of them')).toBeVisible();
   // it answers
   await page.getByRole('button', { name: 'Test the link' }).click();
   await expect(page.getByText(/answers in [\d.]+ ms · no film is in it/)).toBeVisible();

@@ -54,16 +54,6 @@ await page.getByRole('button', { name: 'Over the picture' }).click();
 await page.getByText(/% of pixels differ/).waitFor();
 await shot('tracing');
 await page.goto('/orders');
-await page.getByRole('button', { name: 'From text' }).click();
-await page.getByLabel('Text', { exact: true }).fill('SALTMARSH\nREGATTA');
-await page.getByRole('combobox', { name: 'Typeface' }).click();
-await page.getByRole('option', { name: 'Alfa Slab One' }).click();
-await page.getByLabel('Bent over a circle of').fill('700');
-await page.keyboard.press('Enter');
-await page.getByText('Planning').waitFor({ state: 'hidden' });
-await page.getByRole('button', { name: 'Queue 1 cut', disabled: false }).waitFor();
-await shot('text');
-await page.goto('/orders');
 await page.getByRole('link', { name: /Slipway sign/ }).click();
 await page.getByText('6 films').waitFor();
 await page.getByRole('link', { name: 'Weeding and applying' }).click();
@@ -125,7 +115,6 @@ await page.getByRole('button', { name: 'Queue 3 cuts', disabled: false }).click(
 await page.getByRole('button', { name: 'Damson is loaded' }).waitFor();
 await page.goto('/cutters');
 await page.getByText('Answers; film in it').nth(2).waitFor();
-await shot('cutters');
 await page.getByRole('link', { name: /Load Damson/ }).click();
 await page.getByRole('button', { name: 'Damson is loaded' }).waitFor();
 // the tablet beside the machine, upright
@@ -142,6 +131,15 @@ await page.getByRole('link', { name: 'See it as cut' }).click();
 await page.getByRole('button', { name: 'As cut' }).click();
 await page.getByText('The cut lies at most').waitFor();
 await shot('as-cut');
+await page.goto('/orders');
+await page.getByRole('link', { name: /Slipway sign/ }).click();
+await page.getByRole('button', { name: 'Play it' }).click();
+await page.getByRole('button', { name: '4 Chalk white' }).click();
+await page.getByRole('button', { name: '16 ×' }).click();
+await page.getByRole('button', { name: 'Play', exact: true }).click();
+await page.getByText(/^0:(2|3)\d of/).waitFor();
+await page.getByRole('button', { name: 'Stop' }).click();
+await shot('play');
 await page.goto('/orders');
 await page.getByRole('link', { name: /Ice-cream stickers/ }).click();
 await section('Print marks').click();
@@ -166,6 +164,56 @@ await page.getByRole('button', { name: 'The sheet is loaded' }).click();
 await page.getByText(/Cutting line \d+ of/).waitFor();
 await page.waitForTimeout(2500);
 await shot('reading-marks');
+// the sensor sits elsewhere than it should: crosses are cut and looked at
+await fetch(`${panels.saltpan}/set-up`, {
+  method: 'POST',
+  body: JSON.stringify({ sensorOffset: [0.7, -12.3] }),
+});
+await page.goto('/machines/saltpan/sensor');
+await page.getByRole('button', { name: 'Print and cut' }).click();
+await page.getByRole('button', { name: 'Make the sheet' }).click();
+await page.getByRole('button', { name: 'Print it' }).click();
+const tray = async () => (await fetch(`${panels.saltpan}/tray`)).json();
+while (!(await tray()).some(({ name }) => name.startsWith('Saltpan'))) await page.waitForTimeout(300);
+const print = (await tray()).find(({ name }) => name.startsWith('Saltpan')).id;
+await fetch(`${panels.saltpan}/load-print`, { method: 'POST', body: JSON.stringify({ print, turn: 0.2 }) });
+await page.getByRole('button', { name: /^It is loaded/ }).click();
+const seen = [
+  '0.3 left, 0.2 back',
+  '0.25 left, 0.2 back',
+  '0.3 left, 0.15 back',
+  '0.35 left, 0.2 back',
+  '0.3 left, 0.25 back',
+];
+for (const [i, text] of seen.entries()) {
+  await page.getByRole('textbox', { name: `Cross ${i + 1}` }).fill(text);
+  await page.keyboard.press('Enter');
+}
+await page.getByText('So the sensor sits').waitFor();
+await shot('calibration');
+// a knife that has cut for a while, and a trial grid on it
+await page.goto('/materials/quince/recipes');
+await page.getByRole('button', { name: 'Say which knife is in' }).click();
+await page.getByRole('button', { name: 'It is in' }).click();
+await fetch(`${panels.curlew}/load`, {
+  method: 'POST',
+  body: JSON.stringify({ width: 610, length: 14_000 }),
+});
+await page.getByRole('button', { name: 'Cut a grid' }).click();
+await page.getByRole('radio', { name: 'clean' }).waitFor({ timeout: 120_000 });
+for (const [look, from, to] of [
+  ['not through', 0, 56],
+  ['clean', 56, 110],
+  ['into the backing', 110, 999],
+]) {
+  await page.getByRole('radio', { name: look }).click();
+  for (const cell of await page.getByRole('group', { name: 'Cells' }).getByRole('button').all()) {
+    const force = Number.parseInt(await cell.getAttribute('aria-label'), 10);
+    if (force >= from && force < to) await cell.click();
+  }
+}
+await page.getByText('Cuts cleanly from').waitFor();
+await shot('recipes');
 await browser.close();
 server.child.kill('SIGKILL');
 postgres.stop();

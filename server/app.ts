@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import { openApi } from '../contracts/openapi';
 import { Trouble } from './problem';
 import { artworkRoutes } from './routes/artwork';
+import { calibrationRoutes } from './routes/calibrations';
 import { cutRoutes } from './routes/cuts';
 import { errorHandler, sameSiteOnly } from './routes/guard';
 import { mount } from './routes/mount';
@@ -54,6 +55,7 @@ export function createApp(
     ...artworkRoutes(services),
     ...orderRoutes(services),
     ...cutRoutes(services),
+    ...calibrationRoutes(services),
   };
   mount(app, handlers, filesPerMinute);
   app.use('/api', (_request, _response, next) =>

@@ -1,6 +1,7 @@
 /** The demo shop's four cutters, each a machine of its own make: what is cut on them is what was drawn. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
+import { inArray } from 'drizzle-orm';
 import request from 'supertest';
 import type { Cut, CutRecord } from '../contracts/cuts';
 import type { CutterState, ShopNow } from '../contracts/shop';
@@ -19,6 +20,7 @@ import type { RunningSim } from '../cutter-sim/serve';
 import { linksTo, serveShop } from '../cutter-sim/serve';
 import { seedShop } from '../demo/seed';
 import { freshDatabase } from './db/freshDatabase.testing';
+import { cuts } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
 
@@ -128,6 +130,15 @@ describe('two cutters at once', () => {
       expect(record.lines).toHaveLength(cut.lines);
       expect(cut.deviation).toBeLessThan(0.03);
     }
+    // how long it took is known of the one that ran without a stop
+    const timed = await server.services.db
+      .select({ id: cuts.id, took: cuts.took, reckoned: cuts.reckoned, seconds: cuts.seconds })
+      .from(cuts)
+      .where(inArray(cuts.id, [a.id, b.id]));
+    const of = (id: number) => timed.find((row) => row.id === id)!;
+    expect(of(a.id).took).toBeNull();
+    expect(of(b.id).took).toBeGreaterThan(0);
+    expect(of(b.id).reckoned).toBeCloseTo(of(b.id).seconds, 9);
   }, 120_000);
 });
 

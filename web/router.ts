@@ -25,11 +25,16 @@ export const router = createRouter({
     { path: '/cutters/:id', name: 'cutter', component: () => import('./pages/cutter/CutterPage.vue') },
     { path: '/machines', name: 'machines', component: () => import('./pages/machines/MachinesPage.vue') },
     {
-      path: '/machines/:id',
+      path: '/machines/:id/:section(sensor|length|blade|overcut)?',
       name: 'machine',
       component: () => import('./pages/machines/MachinesPage.vue'),
     },
     { path: '/materials', name: 'materials', component: () => import('./pages/materials/MaterialsPage.vue') },
+    {
+      path: '/materials/:film/recipes',
+      name: 'recipes',
+      component: () => import('./pages/recipes/RecipesPage.vue'),
+    },
     { path: '/:page(.*)*', redirect: '/orders' },
   ],
 });

@@ -3,8 +3,11 @@ import type { Fix, FixKind } from '../findings/finding';
 import type { DrawingUnit, PageBox } from '../readers/artwork';
 import type { TraceChoices } from '../tracing/choices';
 
+/** Kinds of line that a tool follows, each with a recipe. */
+export const TOOL_KINDS = ['kiss', 'through', 'perforated', 'crease', 'pen'] as const;
+export type ToolKind = (typeof TOOL_KINDS)[number];
 /** What a line is for. Print-only lines are shown and never cut. */
-export type LineKind = 'kiss' | 'through' | 'perforated' | 'crease' | 'pen' | 'print';
+export type LineKind = ToolKind | 'print';
 /** How a line with a width is cut: along its middle, or around the area its pen leaves. */
 export type StrokeManner = 'line' | 'outline';
 

@@ -48,10 +48,9 @@ export function findDoubles(lines: readonly Line[]): Double[] {
       const [x0, y0, x1, y1] = ends(points, index);
       const own = Math.hypot(x1 - x0, y1 - y0);
       all += own;
-      for (const { from, to } of stretches) {
-        length += own * (to - from);
-        const at = [x0 + (x1 - x0) * from, y0 + (y1 - y0) * from, x0 + (x1 - x0) * to, y0 + (y1 - y0) * to];
-        where = joinBounds(where, growBounds(emptyBounds(), at));
+      for (const stretch of stretches) {
+        length += own * (stretch.to - stretch.from);
+        where = joinBounds(where, growBounds(emptyBounds(), endsOf(stretch, points, index)));
       }
     });
     return length < SHORTEST_RUN ? [] : [{ line, length, whole: length > all - SHORTEST_RUN / 2, where }];
@@ -72,6 +71,34 @@ export function withoutDoubles(lines: readonly PreparedLine[], fixes: readonly F
       bounds: growBounds(emptyBounds(), points),
     }));
   });
+}
+
+/** The stretches of lines that lie on an earlier one, as open lines: what is cut twice. */
+export function doubledStretches(lines: readonly Line[]): Float64Array[] {
+  return coveredStretches(lines).flatMap((segments, i) => {
+    const out: number[][] = [];
+    segments.forEach((stretches, index) => {
+      for (const stretch of stretches) {
+        const [x0, y0, x1, y1] = endsOf(stretch, lines[i].points, index);
+        const last = out.at(-1);
+        // one that goes on around a point is one
+        if (last && Math.hypot(last.at(-2)! - x0, last.at(-1)! - y0) < DOUBLE_WITHIN) last.push(x1, y1);
+        else out.push([x0, y0, x1, y1]);
+      }
+    });
+    return out.map((points) => Float64Array.from(points));
+  });
+}
+
+/** Where a stretch of a segment begins and ends. */
+function endsOf(
+  { from, to }: Stretch,
+  points: Float64Array,
+  index: number,
+): [number, number, number, number] {
+  const [x0, y0, x1, y1] = ends(points, index);
+  const [dx, dy] = [x1 - x0, y1 - y0];
+  return [x0 + dx * from, y0 + dy * from, x0 + dx * to, y0 + dy * to];
 }
 
 /** By line and segment: the stretches that lie on an earlier line. Runs shorter than a crossing are left out. */

@@ -3,6 +3,7 @@
  * and Programming Manual, 1983), integers apart by commas, closed by a carriage return.
  */
 import type { Axes } from '../layout/cutter';
+import { stepsOf } from '../layout/cutter';
 
 /** OA: place and pen; OH: hard limits; OI: name; OS: status. */
 export type Question = 'OA' | 'OH' | 'OI' | 'OS';
@@ -71,7 +72,10 @@ function integers(line: string, count: number): number[] | undefined {
 }
 
 /** What the head reaches along the film and across it, mm; nothing of either without film. */
-export function reachOf({ x1, y1, x2, y2 }: HardLimits, { step, feedAxis }: Axes) {
-  const [x, y] = [Math.abs(x2 - x1) * step, Math.abs(y2 - y1) * step];
-  return feedAxis === 'x' ? { along: x, across: y } : { along: y, across: x };
+export function reachOf({ x1, y1, x2, y2 }: HardLimits, axes: Axes) {
+  const [x, y] = [Math.abs(x2 - x1), Math.abs(y2 - y1)];
+  const [long, wide] = stepsOf(axes);
+  return axes.feedAxis === 'x'
+    ? { along: x * long, across: y * wide }
+    : { along: y * long, across: x * wide };
 }

@@ -1,5 +1,3 @@
-import type { Region } from './region';
-
 /** The point of an outline nearest to a place. */
 export interface Nearest {
   readonly x: number;
@@ -34,7 +32,7 @@ function looksAt(ends: Float64Array, cell: number): number {
  * A hashed grid with cells of `cell` mm: each segment lies in every cell that one of its points at every half cell
  * falls into, so a search looks one cell further than it reaches.
  */
-export function createSegmentGrid(region: Region, cell: number): SegmentGrid {
+export function createSegmentGrid(region: readonly ArrayLike<number>[], cell: number): SegmentGrid {
   const count = region.reduce((sum, ring) => sum + ring.length / 2, 0);
   const ends = new Float64Array(4 * count);
   const next = new Int32Array(count);

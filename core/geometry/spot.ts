@@ -4,3 +4,16 @@
  * boolean after it two to three times slower.
  */
 export type Spot = readonly [x: number, y: number];
+
+/** A list x, y, x, y … with each place where a map has it. */
+export const placesMapped = (
+  points: ArrayLike<number>,
+  map: (at: Spot) => readonly [x: number, y: number],
+): number[] => {
+  const out: number[] = [];
+  for (let i = 0; i + 1 < points.length; i += 2) {
+    const [x, y] = map([points[i], points[i + 1]]);
+    out.push(x, y);
+  }
+  return out;
+};

@@ -27,6 +27,8 @@ export interface Cutter {
   readonly sensor?: MarkSensor | null;
   /** What it bears of printed sheets; missing: {@link USUAL_LIMITS}. */
   readonly fitLimits?: FitLimits;
+  /** When it was last moved to another place, ISO 8601; missing: never. */
+  readonly movedAt?: string | null;
   /** Not used any more: nothing is planned for it, and what was cut keeps its name. */
   readonly isRetired?: boolean;
 }
@@ -74,12 +76,18 @@ export interface Motion {
   /** s to lower and to raise the knife */
   readonly down: number;
   readonly up: number;
+  /** Times as long as by all this that a cut really takes; missing: as long. */
+  readonly pace?: number;
+  /** Half of all cuts lie within this share of that; missing: nobody knows. */
+  readonly paceWithin?: number;
 }
 
 /** A cutter's own axes: which of them runs along the film, and which way round they count. */
 export interface Axes {
   /** mm a plotter unit */
   readonly step: number;
+  /** mm that it moves for each mm it is told, along the film and across it; missing: true to both. */
+  readonly lengths?: readonly [along: number, across: number];
   readonly feedAxis: 'x' | 'y';
   /** Counts down from the leading edge instead of up. */
   readonly feedReversed: boolean;
@@ -111,8 +119,15 @@ export interface Bed extends Pick<
 export interface Machine extends Pick<Cutter, 'motion' | 'ownSpeed'> {
   /** mm of film before the cut: where the blade is turned. */
   readonly lead: number;
-  readonly device: Pick<Device, 'step' | 'tools'>;
+  readonly device: Pick<Device, 'step' | 'lengths' | 'tools'>;
 }
+
+/** mm that a unit really is, along the film and across it. */
+export const stepsOf = ({
+  step,
+  lengths: [along, across] = [1, 1],
+}: Pick<Axes, 'step' | 'lengths'>): Steps => [step * along, step * across];
+export type Steps = readonly [along: number, across: number];
 
 /** How a film is cut on a cutter with a blade. Forces in grams, speeds in cm/s, as on the machine's own panel. */
 export interface Recipe {
@@ -126,6 +141,8 @@ export interface Recipe {
   readonly overcut: number;
   /** Times that every line is gone over; missing: once. */
   readonly passes?: number;
+  /** mm cut and mm left in turn, of perforated lines; missing: the usual. */
+  readonly dashes?: readonly [number, number];
 }
 
 /** Times that a line is gone over, at the most: what needs more needs another blade. */

@@ -9,7 +9,7 @@ import type { Cutter } from '../layout/cutter';
 import type { Panelling } from '../panels/seams';
 import type { Choices } from './choices';
 import type { FilmCut, Plan, PlannedCut, PrintPlan } from './planned';
-import { NOTHING_PRINTED } from './planned';
+import { allCuts, NOTHING_PRINTED } from './planned';
 
 export const from = (stage: FindingStage, findings: readonly Finding[]): Finding[] =>
   findings.map((finding) => ({ ...finding, stage }));
@@ -30,7 +30,7 @@ export function assemble(
 ): Plan {
   const { seams, made = [], onPaper: { printed, panels } = NOTHING_PRINTED } = cut ?? {};
   const cuts = made.flatMap((film) => film.cuts);
-  const all = [...cuts, ...(printed?.sheets ?? []).map((sheet) => sheet.cut)];
+  const all = allCuts({ cuts, printed });
   const sum = (of: (cut: PlannedCut) => number): number => all.reduce((total, cut) => total + of(cut), 0);
   const found = [
     ...from('artwork', prepared.findings),

@@ -247,7 +247,7 @@ export const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machin
   lead: margins.lead,
   motion,
   ownSpeed,
-  device: { step: device.step, tools: device.tools },
+  device: { step: device.step, lengths: device.lengths, tools: device.tools },
 });
 
 /** Films as what is seen of them depends on: what is on the shelf does not count. */

@@ -95,13 +95,14 @@ describe('what a change makes run again, and what it does not', () => {
   test('one film’s recipe: that film’s way of the knife', () =>
     expect(ranFor({ cut: { recipes: { curlew: { harbour: { bladeOffset: 0.4 } } } } })).toEqual({
       toolpath: 1,
+      followed: 1,
     }));
 
   test('one film’s stock: where that film lies', () => {
     const stock = DEMO_SHOP.films.map((film) =>
       film.id === 'harbour' ? { ...film, rolls: [{ width: 610, lengthLeft: 900 }] } : film,
     );
-    expect(ranFor({}, { films: stock })).toEqual({ layOut: 1, weed: 1, toolpath: 1 });
+    expect(ranFor({}, { films: stock })).toEqual({ layOut: 1, weed: 1, toolpath: 1, followed: 1 });
   });
 
   test('stock of a film that is not in the order: nothing', () => {
@@ -110,7 +111,7 @@ describe('what a change makes run again, and what it does not', () => {
   });
 
   test('copies: where all films lie, and the knife’s way; nothing before', () =>
-    expect(ranFor(layout({ copies: 2 }))).toEqual({ layOut: 3, weed: 3, toolpath: 3 }));
+    expect(ranFor(layout({ copies: 2 }))).toEqual({ layOut: 3, weed: 3, toolpath: 3, followed: 3 }));
 
   test('panels where none are needed: nothing; seams by number: the seams, and all films from there on', () => {
     const panels = (more: Partial<Choices['panels']>) => ranFor({ panels: { ...choices.panels, ...more } });
@@ -124,6 +125,7 @@ describe('what a change makes run again, and what it does not', () => {
       layOut: 3,
       weed: 3,
       toolpath: 3,
+      followed: 3,
     });
   });
 
@@ -187,7 +189,7 @@ describe('what a change makes run again, and what it does not', () => {
   test('weed lines: those of every film and the knife’s way; moved by hand, only those of their strip', () => {
     const lines = (more: Partial<Choices['layout']['weedLines']>) =>
       layout({ weedLines: { ...choices.layout.weedLines, ...more } });
-    expect(ranFor(lines({ way: 'step', step: 40 }))).toEqual({ weed: 3, toolpath: 3 });
+    expect(ranFor(lines({ way: 'step', step: 40 }))).toEqual({ weed: 3, toolpath: 3, followed: 3 });
     const planner = createPlanner();
     const byHand = (at: number): Choices => ({
       ...choices,
@@ -270,6 +272,7 @@ describe('what a change makes run again, and what it does not', () => {
       layOut: 1,
       weed: 1,
       toolpath: 1,
+      followed: 1,
     }));
 
   test('a place fix: films, but neither the pieces nor what is seen', () => {
@@ -279,7 +282,7 @@ describe('what a change makes run again, and what it does not', () => {
       ({ code }) => code === 'narrow',
     );
     const ran = ranFor(artwork({ fixes: [...narrow.fixes!] }));
-    expect(ran).toMatchObject({ assign: 1, toolpath: 1, layOut: 1 });
+    expect(ran).toMatchObject({ assign: 1, toolpath: 1, followed: 1, layOut: 1 });
     expect(Object.keys(ran)).not.toContain('piece');
     expect(Object.keys(ran)).not.toContain('prepare');
     expect(Object.keys(ran)).not.toContain('seen');
@@ -288,9 +291,9 @@ describe('what a change makes run again, and what it does not', () => {
   test('another cutter’s reach: where films lie; its speed of travel only: the knife’s way', () => {
     const [cutter] = DEMO_SHOP.cutters;
     const wider = { cutters: [{ ...cutter, margins: { ...cutter.margins, near: 20 } }] };
-    expect(ranFor({}, wider)).toEqual({ layOut: 3, weed: 3, toolpath: 3 });
+    expect(ranFor({}, wider)).toEqual({ layOut: 3, weed: 3, toolpath: 3, followed: 3 });
     const quicker = { cutters: [{ ...cutter, motion: { ...cutter.motion, travelSpeed: 80 } }] };
-    expect(ranFor({}, quicker)).toEqual({ toolpath: 3 });
+    expect(ranFor({}, quicker)).toEqual({ toolpath: 3, followed: 3 });
   });
 });
 

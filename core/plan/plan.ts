@@ -39,10 +39,13 @@ import {
   withStock,
 } from './filmsToCut';
 import { invitingGuests, joiningParts } from './guests';
-import type { Plan } from './planned';
-import { NOTHING_PRINTED } from './planned';
+import type { Plan, PlannedCut } from './planned';
+import { allCuts, NOTHING_PRINTED } from './planned';
+import type { FollowedCut } from './followedCuts';
+import { followCuts, followingBy } from './followedCuts';
 import { NOTHING_TO_PRINT, printing } from './printing';
 import type { Shop } from './shop';
+import { staleFindings } from './staleFindings';
 import type { Offers } from './offers';
 import { offersBy, seamChoices } from './offers';
 
@@ -66,6 +69,8 @@ export interface Planner extends Offers {
   ) => Plan;
   /** The check-over of the same order, in steps: only looks, and may take longer than the plan. */
   readonly check: (artworks: ReadonlyMap<string, Artwork>, choices: Choices, shop: Shop) => CheckSteps;
+  /** A cut of a plan, the blade followed over it: at once when the check-over has done so. */
+  readonly followed: (cut: PlannedCut) => FollowedCut;
   /** How often each stage has really run: what memoisation is tested by. */
   readonly runs: Readonly<Record<string, number>>;
 }
@@ -76,6 +81,9 @@ const KEPT_OUTLINES = 2000;
 /** Share of a first plan's time that is over when each stage is (measured on drawings of many thousand parts). */
 const DONE = { prepared: 0.15, seen: 0.5, separated: 0.75 } as const;
 
+/** Share of a check-over that is over when the art is checked; then blades are followed (measured on the demo orders). */
+const ART_CHECKED = 0.7;
+
 /**
  * A planner with its own memory. Artworks come by {@link sourceKey}: the same key must mean the same artwork.
  */
@@ -85,6 +93,7 @@ export function createPlanner(): Planner {
   const seen = stage('seen', seenColours);
   const separated = separating(stage);
   const checked = inSteps('check', checkOver);
+  const followed = followingBy(stage);
   const letters = stage('letters', typedLetters);
   const { panelling, offer } = panellingBy(stage);
   const onSurface = stage('surface', (...input: Parameters<typeof surfaceFindings>) => ({
@@ -180,6 +189,14 @@ export function createPlanner(): Planner {
       ...from('panels', found),
       ...filmsAway(stocked, shop),
       ...cuttersGone(choices, shop, cutter),
+      ...staleFindings(
+        {
+          cuts: made.flatMap((film) => film.cuts),
+          sheets: allCuts({ cuts: [], printed: onPaper.printed }),
+          isPanelled: seams !== undefined,
+        },
+        shop,
+      ),
       ...onPaper.findings,
     ];
     return assemble(drawn, stocked, cutter, { seams, made, onPaper }, others, choices);
@@ -191,8 +208,11 @@ export function createPlanner(): Planner {
     const sources = new Set(drawing.pieces.map(({ source }) => sourceKey(source)));
     const used = new Map([...artworks].filter(([key]) => sources.has(key)));
     const step = orderCutter(choices, shop)?.device.step;
-    const found = yield* checked(used, drawing, drawn, separation, step);
-    return leave(from('artwork', found), ignored);
+    const found = yield* inPart(0, ART_CHECKED, checked(used, drawing, drawn, separation, step));
+    const told = found.flatMap(({ code, where }) => (code === 'double' && where ? [where] : []));
+    const { cuts, printed } = plan(artworks, choices, shop);
+    const ofCuts = yield* inPart(ART_CHECKED, 1, followCuts(allCuts({ cuts, printed }), followed, told));
+    return leave([...from('artwork', found), ...from('cut', ofCuts)], ignored);
   }
   const offers = offersBy({
     drawnOn,
@@ -206,7 +226,20 @@ export function createPlanner(): Planner {
     ink,
     ready: onSheets.ready,
   });
-  return { ...offers, plan, check, runs };
+  return { ...offers, plan, check, followed, runs };
+}
+
+/** Steps of which the shares done are a part of a whole. */
+function* inPart<Out>(
+  begin: number,
+  end: number,
+  steps: Generator<number, Out, void>,
+): Generator<number, Out, void> {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+    yield begin + (end - begin) * value;
+  }
 }
 
 /** A cutter that was picked and is not in use any more: another one takes its place, which has to be known. */

@@ -72,6 +72,12 @@ export interface Plan {
   readonly findings: readonly Finding[];
 }
 
+/** Everything that is cut: strips of film, then printed sheets. */
+export const allCuts = ({ cuts, printed }: Pick<Plan, 'cuts' | 'printed'>): readonly PlannedCut[] => [
+  ...cuts,
+  ...(printed?.sheets ?? []).map(({ cut }) => cut),
+];
+
 /** What one film comes to on its cutter, and what has to be told of how it lies and of its recipe. */
 export interface FilmCut {
   readonly panels: readonly PanelPart[];

@@ -1,3 +1,4 @@
+import type { StaleCalibration } from '../calibration/stale';
 import type { Film } from '../films/film';
 import type { Cutter, Recipe } from '../layout/cutter';
 import type { Printer } from '../print/choices';
@@ -14,6 +15,8 @@ export interface Shop {
   readonly recipes: Readonly<Record<string, Recipe>>;
   /** What is printed with; missing: the usual. */
   readonly printer?: Printer;
+  /** Calibrations that are not to be relied on any more; missing: none. */
+  readonly stale?: readonly StaleCalibration[];
   /** What the order that is planned shares with others; missing: nothing. */
   readonly sharing?: Sharing;
 }

@@ -53,6 +53,17 @@ describe('the solver', () => {
     expect(digits(sigma, 0.884796396144373)).toBeGreaterThan(11);
   });
 
+  test('NoInt1: through the origin', () => {
+    // NIST StRD NoInt1 (Eberhardt): average level of difficulty
+    const rows = Array.from({ length: 11 }, (_, i) => [60 + i]);
+    const { unknowns, errors } = fit(
+      rows,
+      rows.map(([x]) => x + 70),
+    );
+    expect(digits(unknowns[0], 2.07438016528926)).toBeGreaterThan(13);
+    expect(digits(errors[0], 0.165289256198347e-1)).toBeGreaterThan(12);
+  });
+
   test('Longley', () => {
     const rows = Array.from({ length: 16 }, (_, i) => LONGLEY.slice(7 * i, 7 * i + 7));
     const { unknowns, sigma, errors } = fit(

@@ -28,6 +28,8 @@ export type Look = (from: Spot, to: Spot, values: number) => Promise<readonly nu
 
 export interface Sensor {
   readonly look: Look;
+  /** The place nearest to one at which it can be: a head goes by whole steps. Missing: anywhere. */
+  readonly nearest?: (at: Spot) => Spot;
   /** mm around where a mark should be in which it is looked for */
   readonly reach: number;
   /** mm that a mark's line is wide */
@@ -227,7 +229,7 @@ async function across(
   [ux, uy]: Spot,
   around: number,
   width: number,
-  { look, sees }: Sensor,
+  { look, sees, nearest = (at) => at }: Sensor,
 ): Promise<ScanSeen> {
   const [back, on] = [-1, 1].map((way) => {
     const [toX, toY] = [x + way * ux * around, y + way * uy * around];
@@ -241,11 +243,11 @@ async function across(
     );
     return Math.max(0, around - short);
   });
-  const from: Spot = [x - ux * back, y - uy * back];
-  const to: Spot = [x + ux * on, y + uy * on];
+  const from = nearest([x - ux * back, y - uy * back]);
+  const to = nearest([x + ux * on, y + uy * on]);
   const count = Math.max(2, Math.round((back + on) / STEP) + 1);
   const values = await look(from, to, count);
-  const step = (back + on) / (count - 1);
+  const step = Math.hypot(to[0] - from[0], to[1] - from[1]) / (count - 1);
   const found = findLine({ step, values }, { width, isPale: false, leastContrast: LEAST_CONTRAST });
   return { from, to, values, found };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { rectangle } from '../geometry/region';
-import { deviationOf } from './deviation';
+import { deviationOf, placesOff } from './deviation';
 
 const square = rectangle({ minX: 0, minY: 0, maxX: 100, maxY: 100 });
 const around = (by: number): Float64Array =>
@@ -40,5 +40,43 @@ describe('how far a cut lies from its design (Hausdorff distance)', () => {
 
   test('nothing designed, nothing cut', () => {
     expect(deviationOf([], [])).toEqual({ largest: 0, at: [0, 0] });
+  });
+
+  test('places that lie off by more than a limit are told apart, each with its worst', () => {
+    const off = Float64Array.of(
+      0,
+      0,
+      40,
+      0,
+      50,
+      0.4,
+      50.5,
+      0.6,
+      60,
+      0,
+      100,
+      0,
+      100,
+      50,
+      99.7,
+      51,
+      100,
+      52,
+      100,
+      100,
+      0,
+      100,
+      0,
+      0,
+    );
+    const { places, largest } = placesOff([off], square, [], 0.2);
+    expect(largest).toBeCloseTo(0.6, 9);
+    expect(places.map(({ largest: mm, at }) => [mm.toFixed(2), ...at])).toEqual([
+      ['0.60', 50.5, 0.6],
+      ['0.30', 99.7, 51],
+    ]);
+    expect(placesOff([off], square, [], 0.7).places).toEqual([]);
+    const astray = Float64Array.from({ length: 20_000 }, (_, i) => (i % 2 ? 30 : i * 3));
+    expect(placesOff([astray], square, [], 0.2).places.length).toBeLessThanOrEqual(500);
   });
 });

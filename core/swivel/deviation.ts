@@ -1,6 +1,7 @@
 import RBush from 'rbush';
 import type { Bounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
+import { createSegmentGrid } from '../geometry/segmentGrid';
 import type { Spot } from '../geometry/spot';
 
 /** The largest distance found between what was cut and what was designed. */
@@ -40,24 +41,89 @@ export function deviationOf(
   outlines: Region,
   followed: readonly Followed[] = [],
 ): Deviation {
-  const cutSegments = indexOf(cut.flatMap((line) => segmentsOf(line, false)));
-  const designed = [...outlines.map((points) => ({ points, closed: true, dashed: false })), ...followed];
-  const designSegments = indexOf(designed.flatMap(({ points, closed }) => segmentsOf(points, closed)));
   let worst: Deviation = { largest: 0, at: [0, 0] };
-  const look = (lines: readonly ArrayLike<number>[], against: RBush<Segment>): void => {
+  eachDistance(cut, outlines, followed, (largest, x, y) => {
+    if (largest > worst.largest) worst = { largest, at: [x, y] };
+  });
+  return worst;
+}
+
+/** mm: places that lie nearer together are one. */
+const ONE_PLACE = 2;
+/** Where more is off than this, the whole is: places are not told apart any more. */
+const MOST_PLACES = 500;
+
+/**
+ * Places at which the cut lies farther from the design than a limit, the worst of each place.
+ * @param limit mm
+ * @returns in the order in which they were found, and how far the cut lies off at the most, places or not
+ */
+export function placesOff(
+  cut: readonly Float64Array[],
+  outlines: Region,
+  followed: readonly Followed[],
+  limit: number,
+): { readonly places: readonly Deviation[]; readonly largest: number } {
+  const places: Deviation[] = [];
+  let most = 0;
+  eachDistance(cut, outlines, followed, (largest, x, y) => {
+    most = Math.max(most, largest);
+    if (largest <= limit) return;
+    // a line is followed along: what belongs to a place comes right behind it, or on the way back
+    const known = places.findLastIndex(({ at }) => Math.hypot(at[0] - x, at[1] - y) < ONE_PLACE);
+    if (known < 0 && places.length === MOST_PLACES) return;
+    if (known < 0) places.push({ largest, at: [x, y] });
+    else if (largest > places[known].largest) places[known] = { largest, at: [x, y] };
+  });
+  return { places, largest: most };
+}
+
+function eachDistance(
+  cut: readonly Float64Array[],
+  outlines: Region,
+  followed: readonly Followed[],
+  hear: (distance: number, x: number, y: number) => void,
+): void {
+  const designed = [...outlines.map((points) => ({ points, closed: true, dashed: false })), ...followed];
+  const look = (lines: readonly ArrayLike<number>[], distance: (x: number, y: number) => number): void => {
     for (const line of lines) {
-      for (let i = 0; i < line.length; i += 2) {
-        const distance = distanceTo(against, line[i], line[i + 1]);
-        if (distance > worst.largest) worst = { largest: distance, at: [line[i], line[i + 1]] };
-      }
+      for (let i = 0; i < line.length; i += 2) hear(distance(line[i], line[i + 1]), line[i], line[i + 1]);
     }
   };
-  look(cut, designSegments);
+  look(cut, distancesTo(designed));
   look(
     designed.filter(({ dashed }) => !dashed).map(({ points }) => points),
-    cutSegments,
+    distancesTo(cut.map((points) => ({ points, closed: false }))),
   );
-  return worst;
+}
+
+/** mm: nearly all of a cut lies nearer to its design */
+const NEAR = 0.2;
+
+/** How far places lie from the nearest of some lines: at once where that is near, and by ever larger boxes where it is not. */
+function distancesTo(
+  lines: readonly { readonly points: ArrayLike<number>; readonly closed: boolean }[],
+): (x: number, y: number) => number {
+  const grid = createSegmentGrid(
+    lines.map(({ points, closed }) => (closed ? points : thereAndBack(points))),
+    2 * NEAR,
+  );
+  let index: RBush<Segment> | undefined;
+  return (x, y) => {
+    const near = grid.nearest(x, y, NEAR);
+    if (near) return Math.hypot(near.x - x, near.y - y);
+    index ??= indexOf(lines.flatMap(({ points, closed }) => segmentsOf(points, closed)));
+    return distanceTo(index, x, y);
+  };
+}
+
+/** An open line as a ring that encloses nothing. */
+function thereAndBack(line: ArrayLike<number>): Float64Array {
+  const n = line.length;
+  const out = new Float64Array(2 * n);
+  out.set(line);
+  for (let i = 0; i < n; i += 2) out.set([line[n - 2 - i], line[n - 1 - i]], n + i);
+  return out;
 }
 
 const indexOf = (segments: readonly Segment[]): RBush<Segment> => new RBush<Segment>().load(segments);

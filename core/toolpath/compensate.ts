@@ -6,6 +6,7 @@
  */
 import { append } from '../geometry/lists';
 import type { Ring } from '../geometry/region';
+import type { Spot } from '../geometry/spot';
 import type { Heading } from './dragged';
 import { dragged } from './dragged';
 
@@ -19,7 +20,7 @@ export interface HolderPath {
 }
 
 /** A turn by more is a corner; as a cosine. */
-const CORNER = Math.cos((30 * Math.PI) / 180);
+export const CORNER = Math.cos((30 * Math.PI) / 180);
 /** How far a curve may lie from a chord of its, mm: a little more than curves are straightened by. */
 const BULGE = 0.016;
 
@@ -28,6 +29,17 @@ const ASIDE = 0.012;
 
 /** How far a swing's straight steps may lie from their arc, mm. */
 const SWING_TOLERANCE = 0.004;
+
+/** A stroke this many blade offsets long turns the blade from any rest into the way it is dragged. */
+const TURNING_OFFSETS = 12;
+
+/** A stroke along the film that turns the blade into its way. @param lead mm of film before the cut */
+export const turningStroke = ([x, y]: Spot, offset: number, lead: number): number[] => [
+  x,
+  y,
+  x + Math.min(TURNING_OFFSETS * offset, lead - 1),
+  y,
+];
 
 /**
  * The holder's way round a closed outline.

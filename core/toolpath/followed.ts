@@ -1,6 +1,8 @@
 /** Lines of a part that a tool follows, with what each tool that the cutter has is for. */
 import type { LineKind } from '../artwork/choices';
+import { mapped } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
+import type { Placement } from '../layout/strip';
 import type { Part } from '../panels/part';
 import { toolsNeeded } from './kinds';
 
@@ -25,3 +27,12 @@ export const followedOn = ({ lines, waste }: Part, tools: number): Followed[] =>
     part: 'waste',
   })),
 ];
+
+/** The same of all that lies on a strip, where it lies there. */
+export const followedOnStrip = (
+  placements: readonly Pick<Placement, 'part' | 'matrix'>[],
+  tools: number,
+): Followed[] =>
+  placements.flatMap(({ part, matrix }) =>
+    followedOn(part, tools).map((line) => ({ ...line, points: mapped(line.points, matrix) })),
+  );

@@ -5,8 +5,6 @@ import type { Recipe } from '../layout/cutter';
 export interface KindRecipe extends Recipe {
   /** 1: the knife; 2: what the second holder holds */
   readonly tool: 1 | 2;
-  /** mm cut, mm left, in turn */
-  readonly dashes?: readonly [number, number];
 }
 
 /** What the shop has for kinds of lines beside the kiss cut. */
@@ -20,7 +18,7 @@ const THROUGH_FORCE = 2.5;
 /** Dashes of 2 to 4 mm, gaps of 0.2 to 0.5 mm (common practice, no source). */
 const PERFORATION: readonly [number, number] = [3, 0.4];
 /** g: a pen only has to touch (common practice, no source). */
-const PEN_FORCE = 30;
+export const PEN_FORCE = 30;
 
 /**
  * The recipe of every kind: the shop's own, or made from the kiss cut's by common practice. What is left to the machine
@@ -34,17 +32,19 @@ export function kindRecipes(kiss: Recipe, own: OwnRecipes, most: number): KindRe
   const crease = own.crease ?? through;
   const pen = own.pen ?? { ...kiss, force: kiss.force === null ? null : PEN_FORCE };
   return {
-    kiss: { ...kiss, tool: 1 },
-    through: { ...through, tool: 1 },
-    perforated: { ...perforated, overcut: 0, tool: 1, dashes: PERFORATION },
+    kiss: { ...kiss, ...WHOLE },
+    through: { ...through, ...WHOLE },
+    perforated: { ...perforated, overcut: 0, tool: 1, dashes: own.perforated?.dashes ?? PERFORATION },
     crease: { ...crease, ...ROLLING },
     pen: { ...pen, ...ROLLING },
-    print: { ...kiss, tool: 1 },
+    print: { ...kiss, ...WHOLE },
   };
 }
 
+/** Only what is perforated is cut in dashes. */
+const WHOLE = { tool: 1, dashes: undefined } as const;
 /** Neither a pen nor a wheel trails behind its holder or cuts past a start. */
-const ROLLING = { bladeOffset: 0, overcut: 0, tool: 2 } as const;
+const ROLLING = { bladeOffset: 0, overcut: 0, tool: 2, dashes: undefined } as const;
 
 /** Tool holders a cutter must have for a kind. */
 export const toolsNeeded = (kind: LineKind): number => (kind === 'pen' || kind === 'crease' ? 2 : 1);

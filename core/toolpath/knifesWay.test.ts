@@ -21,7 +21,7 @@ function cut(ring: Ring, offset: number) {
     compensateRing(points, offset, OVERCUT, [1, 0]),
     offset,
     [1, 0],
-    STEP,
+    [STEP, STEP],
   ).points;
   // followed by the tractrix of core/swivel, which knows nothing of how the way was made
   const tip = tipPath(holder, offset, 0, 0.02).points;

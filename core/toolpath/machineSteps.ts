@@ -1,15 +1,16 @@
 /** A way in whole machine steps. */
+import type { Steps } from '../layout/cutter';
 import type { HolderPath } from './compensate';
 import type { Heading } from './dragged';
 import { dragged } from './dragged';
 
 /** Rounds to whole machine steps, each point by itself so that no error adds up; repeats are dropped. */
-export function ontoGrid(points: Float64Array, step: number): Float64Array {
+export function ontoGrid(points: Float64Array, [long, wide]: Steps): Float64Array {
   const out = new Float64Array(points.length);
   let n = 0;
   for (let i = 0; i < points.length; i += 2) {
-    const x = Math.round(points[i] / step) * step;
-    const y = Math.round(points[i + 1] / step) * step;
+    const x = Math.round(points[i] / long) * long;
+    const y = Math.round(points[i + 1] / wide) * wide;
     if (n > 0 && out[n - 2] === x && out[n - 1] === y) continue;
     out[n++] = x;
     out[n++] = y;
@@ -26,18 +27,17 @@ const HOLDER_ASIDE = 0.25;
  * nearest to where it shall be.
  * @param offset blade offset, mm, > 0
  * @param heading how the tip lies when the knife comes down
- * @param step mm
  * @returns the way, and how the tip lies at its end
  */
 export function trailedOntoGrid(
   { points, tips }: Pick<HolderPath, 'points' | 'tips'>,
   offset: number,
   heading: Heading,
-  step: number,
+  [long, wide]: Steps,
 ): Pick<HolderPath, 'points' | 'heading'> {
   const out = new Float64Array(points.length);
-  out[0] = Math.round(points[0] / step) * step;
-  out[1] = Math.round(points[1] / step) * step;
+  out[0] = Math.round(points[0] / long) * long;
+  out[1] = Math.round(points[1] / wide) * wide;
   let n = 2;
   let [hx, hy] = heading;
   for (let i = 2; i < points.length; i += 2) {
@@ -45,8 +45,8 @@ export function trailedOntoGrid(
     let least = Infinity;
     let [x, y, toHx, toHy] = [0, 0, 0, 0];
     for (let corner = 0; corner < 4; corner++) {
-      const gx = (Math.floor(points[i] / step) + (corner & 1)) * step;
-      const gy = (Math.floor(points[i + 1] / step) + (corner >> 1)) * step;
+      const gx = (Math.floor(points[i] / long) + (corner & 1)) * long;
+      const gy = (Math.floor(points[i + 1] / wide) + (corner >> 1)) * wide;
       const [nhx, nhy] = dragged(hx, hy, gx - fromX, gy - fromY, offset);
       const cost =
         (gx - offset * nhx - tips[i]) ** 2 +

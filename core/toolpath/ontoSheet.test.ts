@@ -20,12 +20,13 @@ const program = (...lines: readonly number[][]): CutProgram => ({
   length: 420,
 });
 const STEP = 0.025;
+const STEPS = [STEP, STEP] as const;
 const pairs = (points: Float64Array): Spot[] =>
   Array.from({ length: points.length / 2 }, (_, i) => [points[2 * i], points[2 * i + 1]]);
 
 test('a straight line on a bowed sheet follows the bow, to half a step of the grid', () => {
   const bow = ([x, y]: Spot): Spot => [x + 3, y + 1 - ((x - 100) / 100) ** 2];
-  const [{ points }] = ontoSheet(program([0, 50, 200, 50]), bow, STEP).lines;
+  const [{ points }] = ontoSheet(program([0, 50, 200, 50]), bow, STEPS).lines;
   const along = pairs(points);
   expect(along.length).toBeGreaterThan(30);
   for (const [x, y] of along) {
@@ -38,7 +39,7 @@ test('a straight line on a bowed sheet follows the bow, to half a step of the gr
 
 test('what is shorter than a step is no line any more, and times stay with their lines', () => {
   const still = (at: Spot): Spot => at;
-  const { lines, doneAt } = ontoSheet(program([0, 0, 10, 0], [5, 5, 5.004, 5], [0, 9, 10, 9]), still, STEP);
+  const { lines, doneAt } = ontoSheet(program([0, 0, 10, 0], [5, 5, 5.004, 5], [0, 9, 10, 9]), still, STEPS);
   expect(lines.map(({ copy }) => copy)).toEqual([0, 2]);
   expect([...doneAt]).toEqual([1, 3]);
 });

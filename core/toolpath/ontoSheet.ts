@@ -1,5 +1,6 @@
 /** A sheet's cut moved to where the sheet lies. */
 import type { Spot } from '../geometry/spot';
+import type { Steps } from '../layout/cutter';
 import type { CutProgram } from './program';
 import { ontoGrid } from './machineSteps';
 
@@ -10,15 +11,15 @@ const LONGEST = 5;
  * Moves every place of a program to where the sheet's marks say that it lies. Straight stretches are taken in short ones, since
  * a bowed sheet bends them.
  * @param map from where it was designed to where it lies, mm in the cutter
- * @param step mm of the cutter's own grid
+ * @param steps mm of the cutter's own grid
  */
 export function ontoSheet<Program extends Pick<CutProgram, 'lines' | 'doneAt'>>(
   program: Program,
   map: (at: Spot) => Spot,
-  step: number,
+  steps: Steps,
 ): Program {
   const kept = program.lines.flatMap((line, i) => {
-    const points = ontoGrid(moved(line.points, map), step);
+    const points = ontoGrid(moved(line.points, map), steps);
     // what is shorter than a step is no line any more
     return points.length < 4 ? [] : [{ line: { ...line, points }, doneAt: program.doneAt[i] }];
   });

@@ -1,7 +1,6 @@
 import { lineLength } from '../geometry/path';
 import type { LineKind } from '../artwork/choices';
 import { mapped } from '../geometry/matrix';
-import { dash } from '../geometry/dash';
 import type { Matrix } from '../geometry/matrix';
 import type { Part } from '../panels/part';
 import type { Polyline } from '../geometry/path';
@@ -9,6 +8,7 @@ import type { Ring } from '../geometry/region';
 import { mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Machine } from '../layout/cutter';
+import { stepsOf } from '../layout/cutter';
 import type { Placement } from '../layout/strip';
 import type { WeededStrip } from '../weeding/weeding';
 import type { KindRecipes } from './kinds';
@@ -16,9 +16,10 @@ import { followedOn } from './followed';
 import { orderLines } from './orderLines';
 import type { HolderPath } from './compensate';
 import type { Heading } from './dragged';
-import { compensate, compensateRing } from './compensate';
+import { compensate, compensateRing, turningStroke } from './compensate';
 import { ontoGrid, trailedOntoGrid } from './machineSteps';
 import { orderRings } from './order';
+import { perforated } from './perforation';
 import { thinned } from './thinned';
 import { cutSeconds } from './time';
 
@@ -49,8 +50,6 @@ export interface CutProgram {
 
 /** Machine steps: a head chatters at shorter moves (our own). */
 const LEAST_MOVE = 4;
-/** A stroke this many blade offsets long turns the blade from any rest into the way it is dragged. */
-const ALIGN_OFFSETS = 12;
 
 /**
  * What the knife does for one strip: a short stroke in the waste that turns the blade into a known direction,
@@ -130,10 +129,10 @@ class ProgramWriter {
     this.alignFrom([0.5, Math.min(strip.cuttable / 2, (strip.placements[0]?.box.minY ?? 0) + 1)]);
   }
 
-  alignFrom([x, y]: Spot): void {
+  alignFrom(at: Spot): void {
     const { bladeOffset } = this.recipes.kiss;
-    const length = Math.min(ALIGN_OFFSETS * bladeOffset, this.cutter.lead - 1);
-    this.add(compensate([x, y, x + length, y], bladeOffset, this.heading), 'align', -1, 'kiss');
+    const stroke = turningStroke(at, bladeOffset, this.cutter.lead);
+    this.add(compensate(stroke, bladeOffset, this.heading), 'align', -1, 'kiss');
   }
 
   weeding(lines: readonly Polyline[], part: 'weed' | 'border', copy: number): void {
@@ -186,7 +185,7 @@ class ProgramWriter {
 
   private line(line: Polyline, kind: LineKind, whose: 'art' | 'waste', copy: number): void {
     const { dashes } = this.recipes[kind];
-    const parts = dashes === undefined ? [line] : dash([line], wholeDashes(line, dashes), 0);
+    const parts = dashes === undefined ? [line] : perforated(line, dashes);
     for (const part of parts) this.follow(part, kind, whose, copy);
   }
 
@@ -221,9 +220,9 @@ class ProgramWriter {
 
   /** What trails is left as it lies when it is lifted; what does not, such as a pen, leaves the knife as it lay. */
   private inSteps(path: HolderPath, bladeOffset: number): Float64Array {
-    const { step } = this.cutter.device;
-    if (bladeOffset <= 0) return ontoGrid(path.points, step);
-    const { points, heading } = trailedOntoGrid(path, bladeOffset, this.heading, step);
+    const steps = stepsOf(this.cutter.device);
+    if (bladeOffset <= 0) return ontoGrid(path.points, steps);
+    const { points, heading } = trailedOntoGrid(path, bladeOffset, this.heading, steps);
     this.heading = heading;
     return points;
   }
@@ -240,12 +239,4 @@ class ProgramWriter {
       length,
     };
   }
-}
-
-/** Dashes stretched so that a whole number of them fits: a closed line then has no dash cut short. */
-function wholeDashes(line: Polyline, [on, off]: readonly [number, number]): number[] {
-  const length = lineLength(line);
-  const count = Math.max(1, Math.round(line.closed ? length / (on + off) : (length + off) / (on + off)));
-  const period = line.closed ? length / count : (length + off) / count;
-  return [period - off, off];
 }

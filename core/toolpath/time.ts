@@ -9,6 +9,26 @@ export const moveSeconds = (s: number, v: number, a: number): number =>
   s >= (v * v) / a ? s / v + v / a : 2 * Math.sqrt(s / a);
 
 /**
+ * mm that such a move has made after some seconds.
+ * @param s mm @param v mm/s @param a mm/s² @param t s, 0 to {@link moveSeconds}
+ */
+export function moveReached(s: number, v: number, a: number, t: number): number {
+  const peak = Math.min(v, Math.sqrt(s * a));
+  const ramp = peak / a;
+  const left = moveSeconds(s, v, a) - t;
+  if (t < ramp) return (a * t * t) / 2;
+  return left < ramp ? s - (a * left * left) / 2 : (peak * ramp) / 2 + peak * (t - ramp);
+}
+
+/** Moves of a line that are longer than nothing, and the speed that is kept where each begins and the last ends. */
+interface Moves {
+  readonly lengths: readonly number[];
+  /** The point of the line that each ends at. */
+  readonly ends: readonly number[];
+  readonly joints: number[];
+}
+
+/**
  * Time along a chain of straight moves, from rest to rest, slowing for corners.
  * The speed kept through a corner is that of an arc which leaves the corner by `tolerance`:
  * v² = a·tolerance·sin(θ/2)/(1 − sin(θ/2)), θ the angle between the two moves (common practice in motion control).
@@ -16,8 +36,30 @@ export const moveSeconds = (s: number, v: number, a: number): number =>
  * @param v top speed mm/s @param a mm/s² @param tolerance mm
  */
 export function lineSeconds(line: ArrayLike<number>, v: number, a: number, tolerance: number): number {
+  let seconds = 0;
+  runThrough(movesOf(line, v, a, tolerance), v, a, (move) => (seconds += move));
+  return seconds;
+}
+
+/** The same, as seconds from the start of the line at which each of its points is reached. */
+export function lineMoments(line: ArrayLike<number>, v: number, a: number, tolerance: number): Float64Array {
+  const moves = movesOf(line, v, a, tolerance);
+  const out = new Float64Array(line.length / 2);
+  let seconds = 0;
+  let point = 0;
+  runThrough(moves, v, a, (move, i) => {
+    // points that lie on the one before are reached with it
+    out.fill(seconds, point, moves.ends[i]);
+    seconds += move;
+    point = moves.ends[i];
+  });
+  return out.fill(seconds, point);
+}
+
+function movesOf(line: ArrayLike<number>, v: number, a: number, tolerance: number): Moves {
   const lengths: number[] = [];
-  const corners: number[] = [];
+  const ends: number[] = [];
+  const joints: number[] = [];
   let px = 0;
   let py = 0;
   for (let i = 2; i < line.length; i += 2) {
@@ -26,12 +68,13 @@ export function lineSeconds(line: ArrayLike<number>, v: number, a: number, toler
     const s = Math.hypot(dx, dy);
     if (s === 0) continue;
     const [ux, uy] = [dx / s, dy / s];
-    corners.push(lengths.length === 0 ? 0 : cornerSpeed(px * ux + py * uy, v, a, tolerance));
+    joints.push(lengths.length === 0 ? 0 : cornerSpeed(px * ux + py * uy, v, a, tolerance));
     lengths.push(s);
+    ends.push(i / 2);
     [px, py] = [ux, uy];
   }
-  corners.push(0);
-  return profileSeconds(lengths, corners, v, a);
+  joints.push(0);
+  return { lengths, ends, joints };
 }
 
 /** @param cos cosine of the turn from one move to the next */
@@ -42,16 +85,19 @@ function cornerSpeed(cos: number, v: number, a: number, tolerance: number): numb
 }
 
 /** Speeds at the joints lowered until every move can brake and gather speed in its length; then trapezoids. */
-function profileSeconds(lengths: readonly number[], joints: number[], v: number, a: number): number {
+function runThrough(
+  { lengths, joints }: Moves,
+  v: number,
+  a: number,
+  took: (seconds: number, move: number) => void,
+): void {
   for (let i = lengths.length - 1; i >= 0; i--) {
     joints[i] = Math.min(joints[i], Math.sqrt(joints[i + 1] ** 2 + 2 * a * lengths[i]));
   }
-  let seconds = 0;
   for (let i = 0; i < lengths.length; i++) {
     joints[i + 1] = Math.min(joints[i + 1], Math.sqrt(joints[i] ** 2 + 2 * a * lengths[i]));
-    seconds += trapezoidSeconds(lengths[i], joints[i], joints[i + 1], v, a);
+    took(trapezoidSeconds(lengths[i], joints[i], joints[i + 1], v, a), i);
   }
-  return seconds;
 }
 
 function trapezoidSeconds(s: number, v0: number, v1: number, v: number, a: number): number {
@@ -60,12 +106,29 @@ function trapezoidSeconds(s: number, v0: number, v1: number, v: number, a: numbe
   return (2 * peak - v0 - v1) / a + Math.max(0, s - ramps) / peak;
 }
 
-/** Seconds for a line with the knife down and for the way to it, knife lifts included. */
-export function cutSeconds(line: Float64Array, travel: number, speed: number, motion: Motion): number {
+/** A machine as it really moves: by its pace everything takes so much longer, so that speeds fall with it and accelerations with its square. */
+export function paced({ pace = 1, ...motion }: Motion): Motion & { readonly pace: number } {
+  const { acceleration, travelSpeed, down, up } = motion;
+  return {
+    ...motion,
+    pace,
+    acceleration: acceleration / pace ** 2,
+    travelSpeed: travelSpeed / pace,
+    down: down * pace,
+    up: up * pace,
+  };
+}
+
+/**
+ * Seconds for a line with the knife down and for the way to it, knife lifts included.
+ * @param travel mm @param speed cm/s
+ */
+export function cutSeconds(line: Float64Array, travel: number, speed: number, own: Motion): number {
+  const motion = paced(own);
   const a = motion.acceleration;
   return (
     moveSeconds(travel, motion.travelSpeed * 10, a) +
-    lineSeconds(line, speed * 10, a, motion.cornerTolerance) +
+    lineSeconds(line, (speed * 10) / motion.pace, a, motion.cornerTolerance) +
     motion.down +
     motion.up
   );

@@ -32,14 +32,31 @@ describe('a round', () => {
     expect(wholeLength(xy, round)).toBeGreaterThanOrEqual(optimum);
   });
 
-  test('through a square grid it has no crossing and no long step: n² units, which is the least there is', () => {
-    const n = 12;
-    const xy = Float64Array.from({ length: 2 * n * n }, (_, i) =>
-      i % 2 ? Math.floor(i / 2 / n) : ((i / 2) % n) | 0,
-    );
-    const next = random(3);
-    const order = asNumbered(xy).sort(() => next() - 0.5);
-    expect(tourLength(xy, shortened(xy, order, { isRound: true }), true) / (n * n)).toBeLessThan(1.03);
+  // of an even grid no round is shorter than a unit for each place, and one of that length there is
+  test.each([
+    [12, 1.03],
+    [40, 1.05],
+    [60, 1.05],
+  ])(
+    'through a square grid of %i places a side, in any order: within %f times the least there is',
+    (n, within) => {
+      const xy = Float64Array.from({ length: 2 * n * n }, (_, i) =>
+        i % 2 ? Math.floor(i / 2 / n) : ((i / 2) % n) | 0,
+      );
+      const next = random(3);
+      const order = asNumbered(xy).sort(() => next() - 0.5);
+      expect(tourLength(xy, shortened(xy, order, { isRound: true }), true) / (n * n)).toBeLessThan(within);
+    },
+  );
+
+  test('of places on a convex outline the shortest round is that outline (Flood 1956): it is found', () => {
+    const next = random(9);
+    const turns = Array.from({ length: 1500 }, () => 2 * Math.PI * next());
+    const on = (angles: readonly number[]): Float64Array =>
+      Float64Array.from(angles.flatMap((a) => [900 * Math.cos(a), 400 * Math.sin(a)]));
+    const xy = on(turns);
+    const least = tourLength(on([...turns].sort((a, b) => a - b)), asNumbered(xy), true);
+    expect(tourLength(xy, shortened(xy, asNumbered(xy), { isRound: true }), true) / least).toBeLessThan(1.02);
   });
 
   test('2 000 strewn places: within 5 % of what Johnson & McGeoch 1996 expect of the shortest', () => {

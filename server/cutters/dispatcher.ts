@@ -3,7 +3,9 @@ import { randomUUID } from 'node:crypto';
 import { like, sql } from 'drizzle-orm';
 import PgBoss from 'pg-boss';
 import { leases } from '../db/schema';
+import type { Job } from '../services/cuts';
 import { lookAfterCuts } from './lookAfterCuts';
+import { runCalibration } from './runCalibration';
 import { runCut } from './runCut';
 import type { Services } from './settle';
 
@@ -12,7 +14,7 @@ const HANDS = 4;
 const LOOK_AFTER_MS = 2500;
 
 export interface Dispatcher {
-  readonly dispatch: (cutId: number) => Promise<void>;
+  readonly dispatch: (job: Job) => Promise<void>;
   readonly close: () => Promise<void>;
 }
 
@@ -28,19 +30,24 @@ async function openQueue(url: string, { db, log }: Pick<Services, 'db' | 'log'>)
   return boss;
 }
 
+const nameOf = (job: Job): string =>
+  'cutId' in job ? `cut ${job.cutId}` : `calibration ${job.calibrationId}`;
+
 export async function openDispatcher(url: string, given: Omit<Services, 'isClosing'>): Promise<Dispatcher> {
   const { db, hub, log } = given;
   let closing = false;
   const services: Services = { ...given, isClosing: () => closing };
   const holder = randomUUID();
   const boss = await openQueue(url, given);
-  const stopping = new Set<number>();
+  const stopping = new Set<string>();
   const unlisten = hub.on((event) => {
-    if (event.kind === 'stop') stopping.add(event.cutId);
+    if (event.kind === 'stop' || event.kind === 'stop-calibration') stopping.add(nameOf(event));
   });
-  const run = async ([job]: PgBoss.Job<{ cutId: number }>[]): Promise<void> => {
-    stopping.delete(job.data.cutId);
-    await runCut(services, holder, job.data.cutId, () => closing || stopping.has(job.data.cutId));
+  const run = async ([{ data: job }]: PgBoss.Job<Job>[]): Promise<void> => {
+    stopping.delete(nameOf(job));
+    const isToStop = (): boolean => closing || stopping.has(nameOf(job));
+    if ('cutId' in job) await runCut(services, holder, job.cutId, isToStop);
+    else await runCalibration(services, holder, job.calibrationId, isToStop);
   };
   for (let i = 0; i < HANDS; i++) await boss.work(QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, run);
   const lookout = setInterval(() => {
@@ -49,8 +56,8 @@ export async function openDispatcher(url: string, given: Omit<Services, 'isClosi
     );
   }, LOOK_AFTER_MS);
   return {
-    dispatch: async (cutId) => {
-      await boss.send(QUEUE, { cutId }, { retryLimit: 0, expireInHours: 12 });
+    dispatch: async (job) => {
+      await boss.send(QUEUE, job, { retryLimit: 0, expireInHours: 12 });
     },
     close: async () => {
       closing = true;

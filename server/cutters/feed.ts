@@ -15,7 +15,7 @@ import { LinkLost } from './link';
 import type { Place } from './whereabouts';
 
 /** Roll width read back may differ by what the cutter's width sensor can tell, mm (common practice, no source). */
-const WIDTH_SLACK = 4;
+export const WIDTH_SLACK = 4;
 /** One that is at rest answers within this time, or is not there, ms. */
 const FIRST_ANSWER_MS = 10_000;
 /** A cutter may be busy this long before it answers, ms. */

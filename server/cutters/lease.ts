@@ -5,6 +5,8 @@ import { leases } from '../db/schema';
 /** A lease that is not renewed for this long is anybody's. */
 export const LEASE_MS = 6000;
 const RENEW_MS = 2000;
+/** Somebody may just be asking the cutter what is in it: that does not take so long, ms. */
+export const LEASE_PATIENCE_MS = 8000;
 
 /** The database's clock: server processes need not agree on the time. */
 const now = sql<number>`(extract(epoch from clock_timestamp()) * 1000)::bigint`;

@@ -1,10 +1,11 @@
 /** Where a sheet that was loaded lies, read by the cutter's sensor or taken by hand, and its cut moved there. */
 import type { CutSheet, ReadSheet, TakenMarks } from '../../contracts/print';
 import { lookAlong, readSeen } from '../../core/devicelang/answers';
-import { toStrip, toUnits } from '../../core/devicelang/axes';
+import { offOnStrip, toStrip, toUnits } from '../../core/devicelang/axes';
+import type { Bounds } from '../../core/geometry/bounds';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter } from '../../core/layout/cutter';
-import type { Look, SheetReading } from '../../core/registration/readMarks';
+import type { DesignedMark, Sensor, SheetReading } from '../../core/registration/readMarks';
 import { readMarks } from '../../core/registration/readMarks';
 import { unpack } from '../services/pack';
 import type { Drawing } from '../../contracts/cuts';
@@ -17,8 +18,6 @@ import type { CutRow, Services } from './settle';
 const LOOK_MS = 60_000;
 /** mm: a head that stands nearer to its origin than this was not put anywhere. */
 const AT_ORIGIN = 1;
-/** mm around what the head reaches that its sensor may see too. */
-const BEYOND = 25;
 
 /** What became of it: a sentence when the sheet is not cut as it lies. */
 export interface SheetRead {
@@ -36,7 +35,9 @@ export async function readSheet(
 ): Promise<SheetRead> {
   const { sheet, design } = cut;
   if (!sheet || !design) throw new Error('a cut of plain film has no marks');
-  const read = cut.taken ? byHand(cut.taken) : await bySensor(cut, sheet, cutter, link, isToStop);
+  const read = cut.taken
+    ? byHand(cut.taken)
+    : await bySensor({ ...sheet, cuttable: cut.cuttable }, cutter, link, isToStop);
   if (typeof read === 'string') return { reading: NOTHING_READ, problem: read };
   const registered = await pool.run('registerSheet', {
     sheet,
@@ -65,29 +66,20 @@ type KnownMark = Omit<ReadSheet['marks'][number], 'off'>;
 
 const byHand = (taken: TakenMarks): KnownMark[] => taken.map((one) => ({ ...one, scan: null }));
 
+/** What is read of a sheet, and mm that the knife reaches across it. */
+type SheetLying = Pick<CutSheet, 'marks' | 'line' | 'width'> & { readonly cuttable: number };
+
 /** @returns a sentence when they cannot be read */
-async function bySensor(
-  cut: CutRow,
-  { marks, line, width }: CutSheet,
+export async function bySensor(
+  { cuttable, marks, line, width }: SheetLying,
   cutter: Cutter,
   link: CutterLink,
   isToStop: () => boolean,
 ): Promise<KnownMark[] | string> {
   const { sensor, name } = cutter;
   if (!sensor) return `${name} has no sensor to read marks with. Take them by hand.`;
-  const look = lookBy(link, cut, cutter, sensor.offset);
-  const read = await readMarks(marks, await startOf(link, cut, cutter), {
-    look: (from, to, values) => {
-      if (isToStop()) throw new ReadingStopped();
-      return look(from, to, values);
-    },
-    reach: sensor.reach,
-    line,
-    sees: { minX: 0, minY: -BEYOND, maxX: width + BEYOND, maxY: cut.cuttable + BEYOND },
-  }).catch((error: unknown) => {
-    if (error instanceof ReadingStopped) return undefined;
-    throw error;
-  });
+  const first = await startOf(link, marks[0].at, cuttable, cutter);
+  const read = await marksOver(link, cutter, { marks, first, line, length: width, cuttable }, isToStop);
   if (!read) return 'Stopped while its marks were read. Press again to read them, or take them by hand.';
   if (!read.isRead) return unreadBecause(read, name);
   return read.marks.map(({ at, contrast, scans }, mark) => ({
@@ -95,6 +87,42 @@ async function bySensor(
     at,
     scan: { ...shownOf(scans[0]), contrast },
   }));
+}
+
+/** Marks on what is in a cutter, mm on its strip. */
+interface MarksThere {
+  readonly marks: readonly DesignedMark[];
+  /** Where the first one should be. */
+  readonly first: Spot;
+  /** mm that marks are wide, and that the head reaches along the film and across it */
+  readonly line: number;
+  readonly length: number;
+  readonly cuttable: number;
+}
+
+/** Has a cutter's sensor read marks. @returns undefined: a person had it stop */
+export async function marksOver(
+  link: CutterLink,
+  cutter: Cutter,
+  { marks, first, line, length, cuttable }: MarksThere,
+  isToStop: () => boolean,
+): Promise<SheetReading | undefined> {
+  const { look, nearest } = sensorOn(link, cuttable, cutter);
+  try {
+    return await readMarks(marks, first, {
+      look: (from, to, values) => {
+        if (isToStop()) throw new ReadingStopped();
+        return look(from, to, values);
+      },
+      nearest,
+      reach: cutter.sensor?.reach ?? 0,
+      line,
+      sees: seenBy(cutter, length, cuttable),
+    });
+  } catch (error) {
+    if (error instanceof ReadingStopped) return undefined;
+    throw error;
+  }
 }
 
 /** A person has the sensor stop. */
@@ -105,25 +133,39 @@ const HAND_NOISE = 0.1;
 const NOTHING_READ: ReadSheet = { marks: [], fit: null, notes: [] };
 
 /** The first mark should be where the head was put; a head at its origin leaves it to the design. */
-async function startOf(link: CutterLink, cut: CutRow, { device }: Cutter): Promise<Spot> {
+async function startOf(link: CutterLink, first: Spot, cuttable: number, { device }: Cutter): Promise<Spot> {
   const head = await standingOf(link);
   const isPut = Math.hypot(head.x, head.y) * device.step > AT_ORIGIN;
-  return isPut ? toStrip(device, cut.cuttable)(head.x, head.y) : cut.sheet!.marks[0].at;
+  return isPut ? toStrip(device, cuttable)(head.x, head.y) : first;
 }
 
-/** Moves the sensor over what is looked at, not the knife. */
-function lookBy(link: CutterLink, cut: CutRow, { device }: Cutter, offset: readonly [number, number]): Look {
-  const units = toUnits(device, cut.cuttable);
-  const under = ([x, y]: Spot): Spot => {
-    const [ux, uy] = units(x, y);
-    return [ux - Math.round(offset[0] / device.step), uy - Math.round(offset[1] / device.step)];
-  };
-  return async (from, to, values) => {
-    await link.send(lookAlong(under(from), under(to), values));
-    for (;;) {
-      const seen = readSeen(await link.answer(LOOK_MS), values);
-      if (seen) return seen;
-    }
+/** What a sensor sees while the head is where it can go: as far aside of that as it sits of the head, mm on the strip. */
+function seenBy({ device, sensor }: Cutter, length: number, cuttable: number): Bounds {
+  const [x, y] = offOnStrip(device, sensor?.offset ?? [0, 0]);
+  return { minX: x, minY: y, maxX: length + x, maxY: cuttable + y };
+}
+
+/** Moves the sensor over what is looked at, not the knife; and the places at which it can be. */
+function sensorOn(
+  link: CutterLink,
+  cuttable: number,
+  { device, sensor }: Cutter,
+): Pick<Sensor, 'look' | 'nearest'> {
+  const [units, strip] = [toUnits(device, cuttable), toStrip(device, cuttable)];
+  const [dx, dy] = offOnStrip(device, sensor?.offset ?? [0, 0]);
+  const headFor = ([x, y]: Spot) => units(x - dx, y - dy);
+  return {
+    nearest: (at) => {
+      const [x, y] = strip(...headFor(at));
+      return [x + dx, y + dy];
+    },
+    look: async (from, to, values) => {
+      await link.send(lookAlong(headFor(from), headFor(to), values));
+      for (;;) {
+        const seen = readSeen(await link.answer(LOOK_MS), values);
+        if (seen) return seen;
+      }
+    },
   };
 }
 

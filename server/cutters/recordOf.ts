@@ -1,6 +1,7 @@
 import type { CutRecord, Drawing } from '../../contracts/cuts';
 import { recordSchema } from '../../contracts/cuts';
 import { toStrip } from '../../core/devicelang/axes';
+import { placesMapped } from '../../core/geometry/spot';
 import type { Cutter } from '../../core/layout/cutter';
 import type { cutters } from '../db/schema';
 import { pack, unpack } from '../services/pack';
@@ -32,7 +33,6 @@ export async function recordOf(
 /** The cutter records in mm on its own axes. */
 function onStrip(record: CutRecord, { device }: Cutter, cuttable: number): CutRecord {
   const place = toStrip({ ...device, step: 1 }, cuttable);
-  const moved = (points: readonly number[]): number[] =>
-    points.flatMap((x, i) => (i % 2 === 0 ? place(x, points[i + 1]) : []));
+  const moved = (points: readonly number[]): number[] => placesMapped(points, ([x, y]) => place(x, y));
   return { lines: record.lines.map((line) => ({ ...line, points: moved(line.points) })) };
 }

@@ -10,7 +10,7 @@ import type { StoredProgram } from '../work/makeCuts';
 import { checkFilm, standingOf } from './feed';
 import { feedWithProgress } from './feedWithProgress';
 import type { Lease } from './lease';
-import { takeLease } from './lease';
+import { LEASE_PATIENCE_MS, takeLease } from './lease';
 import type { Cutter } from '../../core/layout/cutter';
 import type { CutterLink } from './link';
 import { LinkLost, openLink } from './link';
@@ -20,9 +20,6 @@ import type { CutRow, Services } from './settle';
 import { finish, isHolder, settle } from './settle';
 import type { Place } from './whereabouts';
 import { placeOf } from './whereabouts';
-
-/** Somebody may just be asking the cutter what is in it; that does not take long. */
-const LEASE_PATIENCE_MS = 8000;
 
 export async function runCut(
   services: Services,
@@ -37,7 +34,8 @@ export async function runCut(
   if (!cut || cut.state !== 'checking') return; // taken back meanwhile, or already under way elsewhere
   const lease = await takeLease(db, cut.cutterId, `${holder} ${randomUUID()}`, LEASE_PATIENCE_MS);
   if (!lease) {
-    const problem = 'Another server is using this cutter. Press again in a moment.';
+    const problem =
+      'Something else is done at this cutter just now, such as a calibration. Press again when that is over.';
     await settle(services, cut, { state: 'wants-film', problem }, eq(cuts.state, 'checking'));
     return;
   }
@@ -81,6 +79,7 @@ async function cutUnderLease(
       linesDone: from.line,
       headFrom: { x: standing.x, y: standing.y, ...from },
     });
+    const begun = Date.now();
     const linesDone = await feedWithProgress(services, cut, cutter.data, link, program, from, lease, asked);
     const secondsDone = linesDone > 0 ? program.doneAt[linesDone - 1] : 0;
     if (linesDone < program.lines.length) {
@@ -93,8 +92,16 @@ async function cutUnderLease(
         problem,
       });
     }
+    const ended = Date.now();
     const record = await recordOf(services, placed, cutter, program);
-    const to = { linesDone, secondsDone, problem: null, endedAt: new Date(), ...record };
+    const to = {
+      linesDone,
+      secondsDone,
+      problem: null,
+      endedAt: new Date(ended),
+      ...(isFresh && { took: (ended - begun) / 1000 }),
+      ...record,
+    };
     await finish(services, cut, to, isHolder(db, lease));
   } finally {
     link.close();

@@ -6,6 +6,7 @@ import { untilBack } from '../db/away';
 import type { Db } from '../db/connect';
 import { cuts, leases } from '../db/schema';
 import type { Hub } from '../events/hub';
+import { wearKnife } from '../services/knives';
 import { takeFromShelf } from '../services/stock';
 import type { WorkPool } from '../work/pool';
 import type { Lease } from './lease';
@@ -63,8 +64,10 @@ export async function finish(
         .where(and(eq(cuts.id, cut.id), ne(cuts.state, 'done'), provided))
         .returning({ id: cuts.id });
       if (isDone.length === 0) return;
+      const knife = await wearKnife(tx, cut);
       const offcuts = await takeFromShelf(tx, cut);
-      if (offcuts.length > 0) await tx.update(cuts).set({ offcuts }).where(eq(cuts.id, cut.id));
+      if (knife || offcuts.length > 0)
+        await tx.update(cuts).set({ knife, offcuts }).where(eq(cuts.id, cut.id));
     });
   await untilBack(over, isClosing);
   await hub.tell({ kind: 'shop' }).catch(() => {});

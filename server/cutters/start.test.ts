@@ -18,7 +18,7 @@ async function start(databaseUrl: string): Promise<() => Promise<void>> {
   const { db, close } = await connect(databaseUrl, log);
   const hub = await openHub(databaseUrl, db, log);
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });
-  await dispatcher.dispatch(0); // no such cut: the queue takes it all the same
+  await dispatcher.dispatch({ cutId: 0 }); // no such cut: the queue takes it all the same
   return async () => {
     await dispatcher.close();
     await hub.close();

@@ -7,6 +7,8 @@ import type { Logger } from 'pino';
 import * as schema from './schema';
 
 export type Db = NodePgDatabase<typeof schema>;
+/** A transaction on it. */
+export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
 const CONNECT_MS = 5000;
 

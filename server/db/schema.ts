@@ -16,6 +16,8 @@ import {
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
+import type { HowItWas } from '../../core/calibration/howItWas';
+import type { Measured, RunSays, Seen, Setup } from '../../core/calibration/run';
 import type { Choices } from '../../core/plan/choices';
 import type { LineKind } from '../../core/artwork/choices';
 import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
@@ -25,6 +27,12 @@ import type { FilmSize } from '../../core/films/leftover';
 import type { OrderSummary } from '../../contracts/api';
 import type { Edit } from '../../contracts/edits';
 import type { CutSheet, ReadSheet, TakenMarks } from '../../contracts/print';
+
+/** A knife as it was when something was cut with it. */
+export interface KnifeThen {
+  readonly id: number;
+  readonly metres: number;
+}
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -152,6 +160,24 @@ export const recipes = pgTable(
   (table) => [primaryKey({ columns: [table.cutterId, table.filmId, table.kind] })],
 );
 
+/** What recipes were, and why each was changed. None is ever taken out. */
+export const recipeChanges = pgTable(
+  'recipe_changes',
+  {
+    id: serial('id').primaryKey(),
+    cutterId: text('cutter_id')
+      .notNull()
+      .references(() => cutters.id),
+    filmId: text('film_id').notNull(),
+    kind: text('kind').$type<LineKind>().notNull(),
+    /** null: the film has none of its own from then on. */
+    data: jsonb('data').$type<Recipe>(),
+    why: text('why').notNull(),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('changes_by_recipe').on(table.cutterId, table.filmId, table.kind, table.id)],
+);
+
 /** One strip on its way through one cutter. Its bytes are frozen when it is queued. */
 export const cuts = pgTable(
   'cuts',
@@ -210,6 +236,14 @@ export const cuts = pgTable(
     record: bytea('record'),
     deviation: doublePrecision('deviation'),
     deviationAt: jsonb('deviation_at').$type<{ x: number; y: number }>(),
+    /** s that it was reckoned to take by its cutter's record, before any pace; null in cuts of earlier versions. */
+    reckoned: doublePrecision('reckoned'),
+    /** s that it took, if it ran from its first line to its last without a stop. */
+    took: doublePrecision('took'),
+    /** What somebody said of it once it was done. */
+    howItWas: text('how_it_was').$type<HowItWas>(),
+    /** The knife that cut it, and m that it had cut before. */
+    knife: jsonb('knife').$type<KnifeThen>(),
     queuedAt: timestamp('queued_at', { withTimezone: true }).notNull().defaultNow(),
     /** When a person last moved it on. */
     movedAt: timestamp('moved_at', { withTimezone: true }).notNull().defaultNow(),
@@ -253,3 +287,60 @@ export const leases = pgTable('leases', {
   holder: text('holder').notNull(),
   expiresAt: bigint('expires_at', { mode: 'number' }).notNull(),
 });
+
+/** The shop's knives: where each sits, and how much it has cut. */
+export const knives = pgTable(
+  'knives',
+  {
+    id: serial('id').primaryKey(),
+    /** What recipes call such a blade. */
+    blade: text('blade').notNull(),
+    /** null: in the drawer, or thrown away. */
+    cutterId: text('cutter_id').references(() => cutters.id),
+    putInAt: timestamp('put_in_at', { withTimezone: true }),
+    thrownAt: timestamp('thrown_at', { withTimezone: true }),
+    /** m of ordinary film: tougher film counts for more. */
+    metres: doublePrecision('metres').notNull().default(0),
+  },
+  (table) => [
+    // a holder holds one
+    uniqueIndex('knives_one_in_cutter').on(table.cutterId),
+  ],
+);
+
+/** Every calibration of every cutter: what was cut for it, what was seen, and what came of it. None is ever taken out. */
+export const calibrations = pgTable(
+  'calibrations',
+  {
+    id: serial('id').primaryKey(),
+    cutterId: text('cutter_id')
+      .notNull()
+      .references(() => cutters.id),
+    setup: jsonb('setup').$type<Setup>().notNull(),
+    state: text('state').notNull(),
+    /** The values as they were when it was set up. */
+    before: jsonb('before').$type<readonly number[]>().notNull(),
+    /** What the machine saw by itself, or where crosses lie. */
+    seen: jsonb('seen').$type<Seen>(),
+    measured: jsonb('measured').$type<Measured>().notNull().default({}),
+    says: jsonb('says').$type<RunSays>(),
+    /** The values that were kept. */
+    after: jsonb('after').$type<readonly number[]>(),
+    /** The knife that cut it, and m that it had cut by then; null: nobody said which was in. */
+    knife: jsonb('knife').$type<KnifeThen>(),
+    lines: integer('lines').notNull().default(0),
+    linesDone: integer('lines_done').notNull().default(0),
+    problem: text('problem'),
+    startedAt: timestamp('started_at', { withTimezone: true }).notNull().defaultNow(),
+    /** When it was last moved on. */
+    movedAt: timestamp('moved_at', { withTimezone: true }).notNull().defaultNow(),
+    keptAt: timestamp('kept_at', { withTimezone: true }),
+  },
+  (table) => [
+    index('calibrations_by_cutter').on(table.cutterId, table.id),
+    // two runs at once would be drawn into one another
+    uniqueIndex('calibrations_one_at_work')
+      .on(table.cutterId)
+      .where(sql`state in ('working', 'stopping')`),
+  ],
+);

@@ -11,6 +11,7 @@ import { append, largest } from '../../core/geometry/lists';
 import { weld } from '../../core/geometry/region';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter } from '../../core/layout/cutter';
+import { stepsOf } from '../../core/layout/cutter';
 import { machineOf } from '../../core/plan/filmsToCut';
 import { ontoStrip, sheetStrip } from '../../core/plan/sheetStrip';
 import { evenEdges, USUAL_CUT_LINE, USUAL_MARKS } from '../../core/print/choices';
@@ -155,7 +156,7 @@ function cutOff(job: Job, sheet: Loaded, { fit }: SheetVerdict): number[] {
   const recipes = kindRecipes({ ...RECIPE, bladeOffset: cutter === PLOVER ? 0.3 : 0.25 }, {}, 600);
   const start = ontoStrip(sheet.bed)([job.sheet.art.minX, job.sheet.art.minY - 7]);
   const program = programByKind(sheet.strip, recipes, machineOf(cutter), start);
-  const onto = ontoSheet(program, fit!.map, cutter.device.step);
+  const onto = ontoSheet(program, fit!.map, stepsOf(cutter.device));
   const { head, lines, tail } = writeHpgl(onto, cutter.device, sheet.strip.cuttable);
   const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
   sheet.run(text(head));

@@ -1,6 +1,7 @@
 import { bringUp } from '../services/bringUp';
 import { jog } from '../cutters/jog';
 import { cancelCut, filmLoaded, getCut, getCutFile, listCuts, resumeCut, stopCut } from '../services/cuts';
+import { sayHow } from '../services/howItWas';
 import type { CutServices } from '../services/cuts';
 import type { Handlers } from './mount';
 import { packed } from './sent';
@@ -19,5 +20,6 @@ export const cutRoutes = (services: CutServices) =>
     'POST /api/cuts/{id}/taken': ({ params, body }) => filmLoaded(services, params.id, body.taken),
     'POST /api/cuts/{id}/stop': ({ params }) => stopCut(services, params.id),
     'POST /api/cuts/{id}/resume': ({ params, body }) => resumeCut(services, params.id, body.from),
+    'POST /api/cuts/{id}/how': ({ params, body }) => sayHow(services, params.id, body.was),
     'POST /api/cuts/{id}/cancel': ({ params }) => cancelCut(services, params.id),
   }) satisfies Partial<Handlers>;

@@ -12,9 +12,12 @@ import { pack } from './pack';
 import { sharingOf } from './sharing';
 import { loadShop } from './shop';
 
+/** What a cutter is wanted for. */
+export type Job = { readonly cutId: number } | { readonly calibrationId: number };
+
 export interface CutServices extends OrderServices {
-  /** Hands a cut to whichever server process is free to feed its cutter. */
-  readonly dispatch: (cutId: number) => Promise<void>;
+  /** Hands a cut, or a calibration, to whichever server process is free to feed its cutter. */
+  readonly dispatch: (job: Job) => Promise<void>;
 }
 
 /** States in which a cut has its cutter to itself. */
@@ -237,6 +240,7 @@ const columns = {
   problem: cuts.problem,
   deviation: cuts.deviation,
   deviationAt: cuts.deviationAt,
+  howItWas: cuts.howItWas,
 };
 
 export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<Cut[]> {
@@ -317,7 +321,7 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
       throw new Trouble(422, 'no-such-mark', 'One of these marks is not on the sheet of this cut.');
   }
   const cut = await move(services, id, ['wants-film'], 'checking', { taken: taken ?? null });
-  await services.dispatch(id);
+  await services.dispatch({ cutId: id });
   return cut;
 }
 
@@ -335,7 +339,7 @@ export async function resumeCut(
 ): Promise<Cut> {
   const again = from === 'start' ? { linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 } : {};
   const cut = await move(services, id, ['stopped'], 'checking', again);
-  await services.dispatch(id);
+  await services.dispatch({ cutId: id });
   return cut;
 }
 

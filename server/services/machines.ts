@@ -9,7 +9,7 @@ import { borrowed } from '../cutters/borrowed';
 import { filmIn } from '../cutters/feed';
 import { LinkLost } from '../cutters/link';
 import { AT_WORK } from '../cutters/look';
-import type { Db } from '../db/connect';
+import type { Db, Tx } from '../db/connect';
 import { cuts, cutters, recipes } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import { OPEN_STATES } from './orders';
@@ -23,8 +23,6 @@ async function rowOf(db: Db, id: string): Promise<Row> {
   if (!row) throw notFound('cutter');
   return row;
 }
-
-type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
 /** The same, held: nobody changes it, and no cut is queued for it, until the transaction is over. */
 async function heldRow(tx: Tx, id: string): Promise<Row> {
@@ -46,17 +44,25 @@ export async function changeCutter(
   id: string,
   change: CutterChange,
 ): Promise<ShopNow> {
-  await db.transaction(async (tx) => {
-    const row = await heldRow(tx, id);
-    const data: Cutter = { ...row.data, ...change };
-    const trouble = cutterTrouble(data);
-    if (trouble) throw new Trouble(422, 'no-machine', trouble);
-    if (MADE_FOR.some((key) => change[key] !== undefined && !isSame(change[key], row.data[key])))
-      await nothingWaits(tx, row, 'are made for it as it is');
-    await tx.update(cutters).set({ data }).where(eq(cutters.id, id));
-  });
+  await db.transaction((tx) => changeHeld(tx, id, () => change));
   await hub.tell({ kind: 'shop' });
   return loadShop(db);
+}
+
+/** The same within a transaction. @param changeOf what is changed of the record as it is */
+export async function changeHeld(
+  tx: Tx,
+  id: string,
+  changeOf: (data: Cutter) => CutterChange,
+): Promise<void> {
+  const row = await heldRow(tx, id);
+  const change = changeOf(row.data);
+  const data: Cutter = { ...row.data, ...change };
+  const trouble = cutterTrouble(data);
+  if (trouble) throw new Trouble(422, 'no-machine', trouble);
+  if (MADE_FOR.some((key) => change[key] !== undefined && !isSame(change[key], row.data[key])))
+    await nothingWaits(tx, row, 'are made for it as it is');
+  await tx.update(cutters).set({ data }).where(eq(cutters.id, id));
 }
 
 async function nothingWaits(tx: Tx, { id, data }: Row, why: string): Promise<void> {

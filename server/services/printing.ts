@@ -52,17 +52,34 @@ export async function printSheet(
   id: number,
   sheet: string,
 ): Promise<{ name: string }> {
-  const { printer, printerLink } = await settingsOf(services.db);
-  if (!printerLink)
-    throw new Trouble(
-      409,
-      'no-printer',
-      `${printer.name} is not linked. Take the PDF to it by hand, at 100 %.`,
-    );
+  const printer = await linkedPrinter(services.db);
   const { number, bytes, stop } = await sheetOf(services, id, sheet, { as: 'pdf', lines: 'no', dpi: 300 });
   if (stop) throw new Trouble(409, 'not-printed', `${stop} See Print marks in the order.`);
-  const name = `#${number} ${sheet.replace('-', ' ')}`;
-  const to = new URL('/print', printerLink);
+  return sendToPrinter(printer, `#${number} ${sheet.replace('-', ' ')}`, bytes);
+}
+
+/** @throws Trouble when the shop's printer has no link */
+export async function linkedPrinter(db: Db): Promise<LinkedPrinter> {
+  const { printer, printerLink } = await settingsOf(db);
+  if (printerLink) return { name: printer.name, link: printerLink };
+  throw new Trouble(
+    409,
+    'no-printer',
+    `${printer.name} is not linked. Take the PDF to it by hand, at 100 %.`,
+  );
+}
+interface LinkedPrinter {
+  readonly name: string;
+  readonly link: string;
+}
+
+/** @throws Trouble when it does not take it */
+export async function sendToPrinter(
+  printer: LinkedPrinter,
+  name: string,
+  bytes: Uint8Array,
+): Promise<{ name: string }> {
+  const to = new URL('/print', printer.link);
   to.searchParams.set('name', name);
   const answer = await fetch(to, {
     method: 'POST',

@@ -8,6 +8,7 @@ import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
 import { changeSettings, settingsOf } from './settings';
+import { keptNow, staleCalibrations } from './stale';
 
 export interface ShopServices {
   readonly db: Db;
@@ -16,11 +17,12 @@ export interface ShopServices {
 
 /** What the shop has, as the plan takes it. */
 export async function loadShop(db: Db): Promise<ShopNow> {
-  const [filmRows, cutterRows, recipeRows, { leastOffcut, printer }] = await Promise.all([
+  const [filmRows, cutterRows, recipeRows, { leastOffcut, printer }, kept] = await Promise.all([
     db.select().from(films).orderBy(asc(films.position)),
     db.select().from(cutters).orderBy(asc(cutters.id)),
     db.select().from(recipes).orderBy(asc(recipes.cutterId), asc(recipes.filmId), asc(recipes.kind)),
     settingsOf(db),
+    keptNow(db),
   ]);
   const all = cutterRows.map((row) => row.data);
   const shop = {
@@ -35,7 +37,9 @@ export async function loadShop(db: Db): Promise<ShopNow> {
     ),
   };
   const version = createHash('sha256').update(JSON.stringify(shop)).digest('base64url');
-  return { ...shop, version, leastOffcut, retired: all.filter(({ isRetired }) => isRetired) };
+  // how old something is changes by itself, and nothing that is made with it
+  const stale = staleCalibrations(kept, all);
+  return { ...shop, version, stale, leastOffcut, retired: all.filter(({ isRetired }) => isRetired) };
 }
 
 /** Changes a film's record; orders that use it are planned with it from then on. @throws Trouble when there is none */

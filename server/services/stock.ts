@@ -2,12 +2,10 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Roll } from '../../core/films/film';
 import { stockAfter } from '../../core/films/leftover';
-import type { Db } from '../db/connect';
+import type { Tx } from '../db/connect';
 import type { cuts } from '../db/schema';
 import { films } from '../db/schema';
 import { settingsOf } from './settings';
-
-type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
 /** Takes what a cut used off the shelf. @returns the offcuts that it left, which lie there now */
 export async function takeFromShelf(

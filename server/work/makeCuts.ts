@@ -4,7 +4,6 @@ import type { Drawing } from '../../contracts/cuts';
 import type { HpglChunks } from '../../core/devicelang/writeHpgl';
 import { writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Film, Roll } from '../../core/films/film';
-import { mapped } from '../../core/geometry/matrix';
 import { mapRegion } from '../../core/geometry/region';
 import type { Recipe } from '../../core/layout/cutter';
 import type { Share } from '../../core/layout/shares';
@@ -13,7 +12,7 @@ import type { Strip } from '../../core/layout/strip';
 import { copiesOn } from '../../core/layout/strip';
 import type { Plan, PlannedCut } from '../../core/plan/planned';
 import { ontoStrip } from '../../core/plan/sheetStrip';
-import { followedOn } from '../../core/toolpath/followed';
+import { followedOnStrip } from '../../core/toolpath/followed';
 import type { CutProgram } from '../../core/toolpath/program';
 import { rounded } from '../../core/units/rounded';
 import { besideStrip } from '../../core/weeding/beside';
@@ -37,6 +36,8 @@ export interface MadeCut {
   readonly length: number;
   readonly cutLength: number;
   readonly seconds: number;
+  /** The same before the cutter's pace. */
+  readonly reckoned: number;
   readonly program: StoredProgram;
   readonly drawing: Drawing;
   /** Of a printed sheet: what is read of it, and its cut before it is known how it lies. */
@@ -89,16 +90,17 @@ export function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut
     shares: sharesOf(strip),
     cutLength: program.cutLength,
     seconds: program.seconds,
+    reckoned: program.seconds / (cutter.motion.pace ?? 1),
     program: storedProgram(chunks, Array.from(program.doneAt)),
     drawing: {
       design: design.map((ring) => Array.from(ring)),
-      followed: strip.placements.flatMap(({ part, matrix }) =>
-        // what the cutter has no tool for is left out, and told
-        followedOn(part, cutter.device.tools ?? 1).map(({ points, closed, kind }) => ({
-          points: Array.from(mapped(points, matrix)),
+      // what the cutter has no tool for is left out, and told
+      followed: followedOnStrip(strip.placements, cutter.device.tools ?? 1).map(
+        ({ points, closed, kind }) => ({
+          points: Array.from(points),
           closed,
           dashed: kind === 'perforated',
-        })),
+        }),
       ),
       parts: program.lines.map((line) => line.part),
       lines: program.lines.map((line) => Array.from(line.points, (v) => rounded(v))),

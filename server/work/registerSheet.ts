@@ -4,7 +4,9 @@ import type { Drawing } from '../../contracts/cuts';
 import { writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Finding } from '../../core/findings/finding';
 import type { Spot } from '../../core/geometry/spot';
+import { placesMapped } from '../../core/geometry/spot';
 import type { Device } from '../../core/layout/cutter';
+import { stepsOf } from '../../core/layout/cutter';
 import type { FitLimits } from '../../core/registration/verdict';
 import { judgeSheet, USUAL_LIMITS } from '../../core/registration/verdict';
 import { ontoSheet } from '../../core/toolpath/ontoSheet';
@@ -56,9 +58,8 @@ export function registerSheet({
     lines: design.lines.map((line) => ({ ...line, points: Float64Array.from(line.points) })),
     doneAt: Float64Array.from(design.doneAt),
   };
-  const program = ontoSheet(straight, fit.map, device.step);
-  const bent = (points: readonly number[]): number[] =>
-    points.flatMap((_, i) => (i % 2 === 0 ? [...fit.map([points[i], points[i + 1]])] : []));
+  const program = ontoSheet(straight, fit.map, stepsOf(device));
+  const bent = (points: readonly number[]): number[] => placesMapped(points, fit.map);
   return {
     ...known,
     moved: {

@@ -1,10 +1,10 @@
 import { useIntervalFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { onBeforeUnmount, onMounted, ref } from 'vue';
+import { onMounted, ref } from 'vue';
 import type { Cut } from '../../contracts/cuts';
 import type { CutterState } from '../../contracts/shop';
 import { ApiProblem, call } from './api';
-import { useEvents } from './events';
+import { useListening } from './events';
 
 /** Machines are asked again this often while a page shows them, ms. */
 const ASK_AGAIN_MS = 4000;
@@ -45,14 +45,10 @@ export const useCutters = defineStore('cutters', () => {
       ask();
       void fetchCuts();
     };
-    let forget: (() => void) | undefined;
     // what was known when another page went is old by now
     ready.value = false;
-    onMounted(() => {
-      forget = useEvents().on((event) => void (event.kind === 'cut' && all()), all);
-      all();
-    });
-    onBeforeUnmount(() => forget?.());
+    useListening((event) => void (event.kind === 'cut' && all()), all);
+    onMounted(all);
     useIntervalFn(() => document.visibilityState === 'visible' && ask(), ASK_AGAIN_MS);
   }
 

@@ -1,6 +1,6 @@
 import { addressOf } from '../../contracts/address';
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { onBeforeUnmount, onMounted, ref } from 'vue';
 import type { ShopEvent } from '../../contracts/api';
 
 /** What pages hear of. */
@@ -38,3 +38,10 @@ export const useEvents = defineStore('events', () => {
     },
   };
 });
+
+/** Hears what happens as long as the component is there. @param onReturn the line to the server is back: ask again */
+export function useListening(hear: (event: Told) => void, onReturn?: () => void): void {
+  let forget: (() => void) | undefined;
+  onMounted(() => (forget = useEvents().on(hear, onReturn)));
+  onBeforeUnmount(() => forget?.());
+}

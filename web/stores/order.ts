@@ -68,7 +68,7 @@ export const useOrder = defineStore('order', () => {
   events.on(
     (event) => {
       if (event.kind === 'shop') return void loadShop();
-      if (event.kind === 'head' || event.kind === 'stop' || !order.value) return;
+      if ((event.kind !== 'order' && event.kind !== 'cut') || !order.value) return;
       const isOwn = event.orderId === order.value.id;
       if (event.kind === 'cut') {
         if (isOwn || cuts.value.some(({ id }) => id === event.cutId)) void loadCuts();

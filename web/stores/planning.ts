@@ -16,6 +16,7 @@ import type { Guest } from '../../core/plan/sharing';
 import type { JoinOffer, PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
 import type { Shop } from '../../core/plan/shop';
 import type { PlanView } from '../workers/packed';
+import type { PlayView } from '../workers/packedPlay';
 import type { PlanWork } from '../workers/plan.worker';
 import PlanWorker from '../workers/plan.worker?worker';
 
@@ -202,6 +203,8 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
   const stopPacking = async (): Promise<void> => worker?.plan.stopPacking();
   const snap = (x: number, y: number, reach: number): Promise<Snapped | undefined> =>
     asked((work) => work.snap([x, y], reach));
+  /** A strip's or a sheet's cut, moment by moment. */
+  const play = (id: string): Promise<PlayView | undefined> => asked((work) => work.play(id));
   return {
     plan,
     chosenPlan,
@@ -226,5 +229,6 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     held,
     stopPacking,
     snap,
+    play,
   };
 }

@@ -18,6 +18,8 @@ export interface CutView {
   }[];
   readonly seconds: number;
   readonly cutLength: number;
+  /** Half of all cuts take within this share of that long; missing: nobody knows. */
+  readonly within?: number;
 }
 
 export const cutView = ({ strip, cutter, recipe, shopRecipe, shopKinds, program }: PlannedCut): CutView => ({
@@ -30,4 +32,5 @@ export const cutView = ({ strip, cutter, recipe, shopRecipe, shopKinds, program 
     .map((kind) => ({ kind, recipe: program.recipes[kind], shopRecipe: shopKinds[kind] })),
   seconds: program.seconds,
   cutLength: program.cutLength,
+  within: cutter.motion.paceWithin,
 });

@@ -22,8 +22,12 @@ import type { LayoutChoices, PackedStrip } from '../../core/layout/strip';
 import type { Guest } from '../../core/plan/sharing';
 import type { JoinOffer, PackAsked, PackOffer, StockOffer } from '../../core/plan/offers';
 import { createPlanner } from '../../core/plan/plan';
+import type { PlannedCut } from '../../core/plan/planned';
+import { allCuts } from '../../core/plan/planned';
 import type { PlanView } from './packed';
 import { buffersOf, packPlan } from './packed';
+import type { PlayView } from './packedPlay';
+import { playBuffers, playView } from './packedPlay';
 
 const planner = createPlanner();
 const artworks = new Map<string, Artwork>();
@@ -39,6 +43,7 @@ const TELL_MS = 150;
 let holding: ((lying: Lying) => Held) | undefined;
 let shown: PreparedArtwork | undefined;
 let layers: readonly FilmLayer[] = [];
+let cuts: readonly PlannedCut[] = [];
 
 /** Artworks kept beside those that the order shows: undo and the last traces come back at once. */
 const KEPT = 12;
@@ -87,6 +92,7 @@ const work = {
     const plan = planner.plan(artworks, choices, shop, { order, tell: hear });
     shown = plan.prepared;
     layers = plan.separation.films;
+    cuts = allCuts(plan);
     const view = packPlan(plan, performance.now() - started, choices, artworks, order);
     return transfer(view, buffersOf(view));
   },
@@ -191,6 +197,14 @@ const work = {
   piece: (film: string, at: Spot): Region | undefined => {
     const layer = layers.find((one) => one.film.id === film);
     return layer && shapeAt(layer.region, at);
+  },
+
+  /** A strip's or a sheet's cut as last planned, moment by moment; undefined: there is none of that name any more. */
+  play(id: string): PlayView | undefined {
+    const cut = cuts.find(({ strip }) => strip.id === id);
+    if (!cut) return undefined;
+    const view = playView(cut, planner.followed(cut));
+    return transfer(view, playBuffers(view));
   },
 
   snap: (at: Spot, reach: number): Snapped | undefined => (shown ? snapAt(shown, at, reach) : undefined),

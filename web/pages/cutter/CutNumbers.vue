@@ -3,6 +3,7 @@
 import type { Cut } from '../../../contracts/cuts';
 import { setTo, useUnits } from '../../stores/units';
 import type { Head } from './drawCut';
+import HowItWas from './HowItWas.vue';
 import SheetFit from './SheetFit.vue';
 
 defineProps<{ cut?: Cut; justDone?: Cut; share: number; head?: Head }>();
@@ -63,6 +64,7 @@ const units = useUnits();
           <span class="number">{{ units.number(rest.width) }} × {{ units.length(rest.lengthLeft) }}</span>
         </p>
       </template>
+      <HowItWas :key="justDone.id" :cut="justDone" />
       <router-link :to="{ name: 'order', params: { id: justDone.orderId } }">See it as cut</router-link>
     </template>
   </aside>

@@ -1,11 +1,11 @@
 import type { Ref } from 'vue';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
 import type { ShopEvent } from '../../../contracts/api';
 import { pathOfLine } from '../../stage/paths';
 import { ApiProblem, call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
-import { useEvents } from '../../stores/events';
+import { useListening } from '../../stores/events';
 import type { Head } from './drawCut';
 
 /** The cut that a machine is at, or that is next there. */
@@ -93,8 +93,6 @@ export function useMachine(cutterId: Ref<string>) {
   const resume = (from: 'next-line' | 'start'): Promise<void> =>
     ask((params) => call('POST /api/cuts/{id}/resume', { params, body: { from } }));
 
-  let forget: (() => void) | undefined;
-  onMounted(() => (forget = useEvents().on(hear)));
-  onBeforeUnmount(() => forget?.());
+  useListening(hear);
   return { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume };
 }

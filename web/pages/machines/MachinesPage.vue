@@ -10,12 +10,16 @@ import { useUnits } from '../../stores/units';
 import AddMachine from './AddMachine.vue';
 import { KIND_NAMES } from './kinds';
 import MachineDetails from './MachineDetails.vue';
+import CalibrationSection from './calibrations/CalibrationSection.vue';
+import type { Quantity } from '../../../core/calibration/stale';
+import { useCalibrations } from './calibrations/useCalibrations';
+import SectionLinks from './SectionLinks.vue';
 import { useMachines } from './useMachines';
 
 const route = useRoute();
 const router = useRouter();
 const units = useUnits();
-const { machines, state, problem, change, retire, add } = useMachines();
+const { machines, films, recipes, stale, state, problem, change, retire, add } = useMachines();
 const live = useCutters();
 live.follow();
 
@@ -33,6 +37,14 @@ const stateOf = ({ id, isRetired }: Cutter): { readonly name: string; readonly s
 };
 const about = ({ kind, widest, sensor }: Cutter): string =>
   [`${units.length(widest)} ${KIND_NAMES[kind]}`, ...(sensor ? ['sensor'] : [])].join(' · ');
+
+const calibrations = useCalibrations(() => picked.value?.id ?? '');
+const quantity = computed(() => route.params.section as Quantity | '' | undefined);
+/** What the machine cuts with, by its recipes. */
+const blades = computed(() => {
+  const own = Object.entries(recipes.value).filter(([key]) => key.startsWith(`${picked.value?.id}/`));
+  return [...new Set(own.filter(([, { bladeOffset }]) => bladeOffset > 0).map(([, { blade }]) => blade))];
+});
 
 const isAdding = ref(false);
 async function added(cutter: Parameters<typeof add>[0]): Promise<void> {
@@ -84,7 +96,28 @@ async function added(cutter: Parameters<typeof add>[0]): Promise<void> {
       <p v-if="picked.isRetired" class="soft">
         Nothing is planned for it any more; what it has cut keeps its name.
       </p>
-      <MachineDetails :key="picked.id" :machine="picked" @change="change(picked, $event)" />
+      <ProblemNote
+        v-if="calibrations.problem.value"
+        :message="calibrations.problem.value.message"
+        :ways-out="calibrations.problem.value.waysOut"
+        @close="calibrations.problem.value = undefined"
+      />
+      <SectionLinks
+        :machine="picked"
+        :runs="calibrations.runs.value"
+        :stale="stale"
+        @moved="change(picked, { movedAt: $event })"
+      />
+      <CalibrationSection
+        v-if="quantity"
+        :key="`${picked.id} ${quantity}`"
+        :machine="picked"
+        :quantity="quantity"
+        :blades="blades"
+        :films="films"
+        :calibrations="calibrations"
+      />
+      <MachineDetails v-else :key="picked.id" :machine="picked" @change="change(picked, $event)" />
     </section>
   </div>
 </template>

@@ -3,6 +3,7 @@
 import type { Cutter } from '../../../core/layout/cutter';
 import NumberField from '../../parts/NumberField.vue';
 import type { MachineEmits, MachineProps } from './change';
+import PaceRows from './PaceRows.vue';
 import PairRow from './PairRow.vue';
 import SensorRows from './SensorRows.vue';
 
@@ -74,6 +75,7 @@ const ENDS = [
         @change="setMotion({ up: $event })"
       />
     </PairRow>
+    <PaceRows :machine="machine" @change="$emit('change', $event)" />
     <h3>Sensor</h3>
     <SensorRows :machine="machine" @change="$emit('change', $event)" />
   </section>

@@ -1,38 +1,26 @@
 /** The shop's cutters as records: shown and changed at once, one change after the other. */
-import { onBeforeUnmount, onMounted, ref } from 'vue';
+import { ref } from 'vue';
 import type { CutterChange, NewCutter, ShopNow } from '../../../contracts/shop';
 import type { Cutter } from '../../../core/layout/cutter';
-import { ApiProblem, call } from '../../stores/api';
-import { useEvents } from '../../stores/events';
-import { useInTurn } from '../../stores/inTurn';
+import { call } from '../../stores/api';
+import { useShopNow } from '../../stores/shopNow';
 
 export function useMachines() {
   /** In use first, each by its name. */
   const machines = ref<readonly Cutter[]>([]);
-  const state = ref<'loading' | 'ready' | 'failed'>('loading');
+  const films = ref<ShopNow['films']>([]);
+  const recipes = ref<ShopNow['recipes']>({});
+  const stale = ref<ShopNow['stale']>([]);
 
-  function show({ cutters, retired }: ShopNow): void {
+  function show({ cutters, retired, ...shop }: ShopNow): void {
     const byName = (list: readonly Cutter[]): Cutter[] =>
       [...list].sort((a, b) => a.name.localeCompare(b.name));
     machines.value = [...byName(cutters), ...byName(retired)];
-    state.value = 'ready';
+    films.value = shop.films;
+    recipes.value = shop.recipes;
+    stale.value = shop.stale;
   }
-  async function load(): Promise<void> {
-    try {
-      show(await call('GET /api/shop'));
-    } catch (error) {
-      if (!(error instanceof ApiProblem)) throw error;
-      if (state.value === 'loading') state.value = 'failed';
-    }
-  }
-  const { problem, underWay, keep } = useInTurn(show, load);
-  let forget: (() => void) | undefined;
-  onMounted(() => {
-    const again = (): void => void (underWay.value === 0 && load());
-    forget = useEvents().on((event) => event.kind === 'shop' && again(), again);
-    void load();
-  });
-  onBeforeUnmount(() => forget?.());
+  const { state, problem, keep } = useShopNow(show, show);
 
   function change({ id }: Cutter, what: CutterChange): Promise<void> {
     machines.value = machines.value.map((one) => (one.id === id ? { ...one, ...what } : one));
@@ -48,5 +36,5 @@ export function useMachines() {
     await keep(() => call('POST /api/cutters', { body: cutter }));
     return machines.value.find(({ id }) => !before.has(id))?.id;
   }
-  return { machines, state, problem, change, retire, add };
+  return { machines, films, recipes, stale, state, problem, change, retire, add };
 }

@@ -45,7 +45,12 @@ const PRINTED = ([NOT_PRINTED, ...PRINT_GROUNDS] as const).map((value) => ({ val
 <template>
   <div class="details">
     <section>
-      <h3>Rolls, sheets and offcuts on the shelf</h3>
+      <h3>
+        Rolls, sheets and offcuts on the shelf
+        <router-link class="button slim" :to="{ name: 'recipes', params: { film: film.id } }"
+          >Recipes</router-link
+        >
+      </h3>
       <div v-for="(roll, i) in film.rolls" :key="i" class="line">
         <LengthField
           :label="`Width of roll ${i + 1} of ${film.name}`"

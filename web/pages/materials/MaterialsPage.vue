@@ -22,7 +22,7 @@ import FilmDetails from './FilmDetails.vue';
 import { moveByArrow } from './moveByArrow';
 import { useFilms } from './useFilms';
 
-const { films, leastOffcut, state, problem, underWay, load, change, keepFrom, bring } = useFilms();
+const { films, leastOffcut, state, problem, underWay, again, change, keepFrom, bring } = useFilms();
 const search = ref('');
 const PUT_AWAY = 'put away';
 const shown = ref<'all' | Build | typeof PUT_AWAY>('all');
@@ -140,7 +140,7 @@ async function readTable(event: Event): Promise<void> {
     <p v-if="state === 'loading'" class="soft" role="status">Fetching the films …</p>
     <div v-else-if="state === 'failed'">
       <p>The films could not be fetched.</p>
-      <button class="button" @click="load">Try again</button>
+      <button class="button" @click="again">Try again</button>
     </div>
     <p v-else-if="rows.length === 0" class="soft">No film matches. Clear the search or show all.</p>
     <DataTable
@@ -383,11 +383,5 @@ async function readTable(event: Event): Promise<void> {
 }
 .open[aria-expanded='true'] svg {
   transform: rotate(90deg);
-}
-.unseen {
-  position: absolute;
-  width: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { addressOf } from '../../../contracts/address';
 import { computed, ref } from 'vue';
-import type { LineKind } from '../../../core/artwork/choices';
+import type { LineKind, ToolKind } from '../../../core/artwork/choices';
 import type { Recipe } from '../../../core/layout/cutter';
 import { MOST_PASSES } from '../../../core/layout/cutter';
 import { kindName } from './artwork/kinds';
@@ -9,6 +9,7 @@ import NudgeRow from './NudgeRow.vue';
 import FilmChips from '../../parts/FilmChips.vue';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthRow from '../../parts/LengthRow.vue';
+import { ApiProblem, call } from '../../stores/api';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
 import { cutsOf } from '../../workers/packed';
@@ -41,6 +42,11 @@ const picked = ref<LineKind>('kiss');
 const line = computed(() => kinds.value.find(({ kind }) => kind === picked.value) ?? kinds.value[0]);
 
 const RECIPE_KEYS = ['force', 'speed', 'blade', 'bladeOffset', 'overcut', 'passes'] as const;
+/** What of a recipe is another than the shop has it. */
+const differing = (recipe: Recipe, shopRecipe: Recipe): Pick<Partial<Recipe>, (typeof RECIPE_KEYS)[number]> =>
+  Object.fromEntries(
+    RECIPE_KEYS.flatMap((key) => (recipe[key] === shopRecipe[key] ? [] : [[key, recipe[key]]])),
+  );
 const TIMES = Array.from({ length: MOST_PASSES }, (_, i) => ({
   value: i + 1,
   label: i === 0 ? 'once' : i === 1 ? 'twice' : `${i + 1} times`,
@@ -49,10 +55,9 @@ const TIMES = Array.from({ length: MOST_PASSES }, (_, i) => ({
 function keep(recipe: Recipe): void {
   const { film: cutFilm, cutter: here } = shown.value;
   const { kind, shopRecipe } = line.value;
-  const differs = RECIPE_KEYS.flatMap((key) => (recipe[key] === shopRecipe[key] ? [] : [[key, recipe[key]]]));
   const { recipes } = store.choices!.cut;
   const name = kind === 'kiss' ? cutFilm.id : `${cutFilm.id}/${kind}`;
-  const all = { ...recipes[here], [name]: Object.fromEntries(differs) as Partial<Recipe> };
+  const all = { ...recipes[here], [name]: differing(recipe, shopRecipe) };
   store.change({ cut: { recipes: { ...recipes, [here]: all } } });
 }
 function set(change: Partial<Recipe>): void {
@@ -61,9 +66,27 @@ function set(change: Partial<Recipe>): void {
 function asShop(): void {
   keep(line.value.shopRecipe);
 }
+/** What the order changed becomes the shop's recipe, and the order follows that again. */
+async function intoRecipe(): Promise<void> {
+  const { film: cutFilm, cutter: here } = shown.value;
+  const { kind, recipe, shopRecipe } = line.value;
+  const params = { cutter: here, film: cutFilm.id, kind: kind as ToolKind };
+  refused.value = undefined;
+  try {
+    await call('PATCH /api/cutters/{cutter}/recipes/{film}/{kind}', {
+      params,
+      body: { ...differing(recipe, shopRecipe), why: `order #${store.order!.number}` },
+    });
+    asShop();
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error;
+    refused.value = error.message;
+  }
+}
+const refused = ref<string>();
 const changed = computed(() => {
   const { recipe, shopRecipe } = line.value;
-  return RECIPE_KEYS.some((key) => recipe[key] !== shopRecipe[key]);
+  return Object.keys(differing(recipe, shopRecipe)).length > 0;
 });
 function file(strip: string, ending: 'plt' | 'svg'): string {
   const { id } = store.order!;
@@ -129,10 +152,16 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
     />
     <div class="row">
       <span class="hint"
-        >{{ (sum('cutLength') / 1000).toFixed(2) }} m of cutting, {{ duration(sum('seconds')) }}</span
+        >{{ (sum('cutLength') / 1000).toFixed(2) }} m of cutting, {{ duration(sum('seconds'))
+        }}{{ own[0]?.within ? ` ± ${Math.max(1, Math.round(100 * own[0].within))} %` : '' }}</span
       >
       <button class="button small" :disabled="!changed" @click="asShop">Shop's recipe</button>
     </div>
+    <div v-if="changed && line.kind !== 'print'" class="row">
+      <span class="hint">Changed for this order alone</span>
+      <button class="button small" @click="intoRecipe">Into the recipe</button>
+    </div>
+    <p v-if="refused" class="hint" role="alert">{{ refused }}</p>
     <div v-for="(strip, i) in own" :key="strip.id" class="row">
       <span class="hint">{{
         own.length === 1

@@ -18,6 +18,7 @@ import type { SectionName } from './runCardSections';
 import StageBar from './StageBar.vue';
 import StageFoot from './StageFoot.vue';
 import FilmStage from './film/FilmStage.vue';
+import PlayStage from './play/PlayStage.vue';
 import SheetStage from './print/SheetStage.vue';
 import StripsStage from './StripsStage.vue';
 import type { View } from './views';
@@ -50,7 +51,7 @@ watch(
 
 /** Beneath the face of the sign; an order that is all printed has none. */
 const showsStrips = computed(() => {
-  if (view.value === 'on-film' || view.value === 'sheet') return false;
+  if (view.value === 'on-film' || view.value === 'sheet' || view.value === 'play') return false;
   return !store.plan?.printed || store.plan.strips.length > 0;
 });
 const filmIds = computed(() => store.plan?.films.map((one) => one.film.id) ?? []);
@@ -173,6 +174,7 @@ onBeforeUnmount(() => {
       />
       <AsCutStage v-if="view === 'as-cut'" v-model:film="film" class="face" @point="pointer = $event" />
       <FilmStage v-else-if="view === 'on-film'" v-model:film="film" class="whole" @point="pointer = $event" />
+      <PlayStage v-else-if="view === 'play'" v-model:film="film" class="whole" @point="pointer = $event" />
       <SheetStage
         v-else-if="view === 'sheet' && store.plan?.printed"
         class="whole"

@@ -44,8 +44,11 @@ const views = computed(() => VIEWS.filter(([name]) => isShown(name, store.plan))
         target="_blank"
         >Run card</a
       >
-      <router-link v-if="store.order" :to="{ name: 'applying', params: { id: store.order.id } }"
-        >Weeding and applying</router-link
+      <router-link
+        v-if="store.order"
+        :to="{ name: 'applying', params: { id: store.order.id } }"
+        aria-label="Weeding and applying"
+        >Weeding<span class="wide"> and applying</span></router-link
       >
     </span>
   </div>
@@ -106,11 +109,17 @@ const views = computed(() => VIEWS.filter(([name]) => isShown(name, store.plan))
 .bar {
   white-space: nowrap;
 }
-@media (max-width: 1180px) {
+@media (max-width: 1380px) {
   .roomy {
     display: none;
   }
+}
+@media (max-width: 1180px) {
+  .wide {
+    display: none;
+  }
   .bar {
+    flex-wrap: wrap;
     gap: 6px;
   }
   .views button {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One strip as it will lie in the cutter, large: its pieces and weed lines laid by hand, and what it takes. */
 import { useEventListener } from '@vueuse/core';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, shallowRef, watch } from 'vue';
 import type { Bounds } from '../../../../core/geometry/bounds';
 import StageCanvas from '../../../stage/StageCanvas.vue';
 import StageHead from '../../../stage/StageHead.vue';
@@ -10,6 +10,7 @@ import { useOnFilm } from '../../../stores/onFilm';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
 import type { PlacementView, StripView } from '../../../workers/packed';
+import { useOneOf } from '../oneOf';
 import { isForList } from '../orderKeys';
 import { stripDrawer } from './drawStrip';
 import FilmThreeWays from './FilmThreeWays.vue';
@@ -25,20 +26,7 @@ const store = useOrder();
 const laying = useOnFilm();
 const units = useUnits();
 
-const strips = computed(() => store.plan?.strips ?? []);
-/** The strip that was picked among those of its film. */
-const picked = ref<string>();
-const strip = computed<StripView | undefined>(() => {
-  const own = film.value ? strips.value.filter((one) => one.film.id === film.value) : strips.value;
-  return own.find(({ id }) => id === picked.value) ?? own[0] ?? strips.value[0];
-});
-const choices = computed(() =>
-  strips.value.map(({ id, film: { name, colour } }, i) => ({ id, name: `${i + 1} ${name}`, colour })),
-);
-function pick(id: string): void {
-  picked.value = id;
-  film.value = strips.value.find((one) => one.id === id)?.film.id;
-}
+const { shown: strip, choices, pick } = useOneOf<StripView>(() => store.plan?.strips ?? [], film);
 const held = shallowRef<PlacementView>();
 watch(strip, () => (held.value = undefined));
 

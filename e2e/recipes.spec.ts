@@ -1,0 +1,173 @@
+/** A trial grid is cut and judged, and its recipe used in the next cut; what a recipe was is gone back to. */
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import type { ShopNow } from '../contracts/shop';
+import type { Shop } from './shop';
+import { expect, saved, section, test } from './shop';
+
+const post = (url: string, body?: unknown): Promise<Response> =>
+  fetch(url, { method: 'POST', body: body === undefined ? undefined : JSON.stringify(body) });
+const recipe = async ({ url }: Shop, key: string) =>
+  ((await (await fetch(`${url}/api/shop`)).json()) as ShopNow).recipes[key];
+const cells = (page: Page) => page.getByRole('group', { name: 'Cells' });
+
+test('a grid is cut and judged cell by cell; its force is in the HP-GL of the next cut', async ({
+  page,
+  shop,
+}) => {
+  await post(`${shop.panels.curlew}/load`, { name: 'Damson', width: 610, length: 20_000, toughness: 78 });
+  await page.goto('/materials');
+  await page.getByRole('button', { name: 'Rolls, colour and limits of Damson' }).click();
+  await page.getByRole('link', { name: 'Recipes' }).click();
+  await page.waitForURL(/materials\/damson\/recipes$/);
+  await expect(page.getByText(/cells fit on what is in Curlew/)).toBeVisible();
+  await page.getByRole('button', { name: 'Cut a grid' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Curlew is at' })).toBeVisible();
+  await expect(page.getByRole('radiogroup', { name: 'What a tapped cell is' })).toBeVisible({
+    timeout: 90_000,
+  });
+  await expect(page.getByRole('button', { name: 'Use it' })).toBeDisabled();
+
+  // what is seen is what the machine's own record says
+  const record = (await (await fetch(`${shop.panels.curlew}/record`)).json()) as {
+    lines: { depth: string; points: number[] }[];
+  };
+  expect(new Set(record.lines.map(({ depth }) => depth))).toContain('not-through');
+  const looks = [
+    ['not through', (force: number) => force < 72],
+    ['clean', (force: number) => force >= 72],
+  ] as const;
+  const names = await cells(page)
+    .getByRole('button')
+    .evaluateAll((all) => all.map((one) => one.getAttribute('aria-label')!));
+  expect(names).toHaveLength(35);
+  for (const [brush, isSo] of looks) {
+    await page.getByRole('radio', { name: brush }).click();
+    for (const name of names.filter((one) => isSo(Number(one.split(' ')[0]))))
+      await cells(page).getByRole('button', { name, exact: true }).click();
+  }
+  await expect(page.getByText(/Cuts cleanly from (6[4-9]|7[0-9]) g/)).toBeVisible();
+  const use = page.getByRole('button', { name: /^Use \d+ g at 30/ });
+  const force = Number(/\d+/.exec((await use.textContent())!)![0]);
+  await use.click();
+  await expect.poll(async () => (await recipe(shop, 'curlew/damson'))?.force).toBe(force);
+  await expect(page.getByRole('button', { name: /^Curlew kiss/ })).toContainText(`${force} g · 30 cm/s`);
+
+  // an order on that film is cut so
+  await page.goto('/orders');
+  await page
+    .getByRole('link', { name: /Marsh Wren/ })
+    .first()
+    .click();
+  await page.waitForURL(/orders\/\d+$/);
+  await expect(section(page, 'Films')).toContainText('3 films');
+  await section(page, 'Cut settings').click();
+  await page.getByRole('group', { name: 'Film' }).getByRole('button', { name: 'Damson' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'HP-GL' }).first().click();
+  expect(readFileSync(await (await download).path(), 'latin1')).toMatch(
+    new RegExp(`^IN;PA;SP1;VS30;FS${force};`),
+  );
+
+  // what the order changes is its own, and is offered to the recipe
+  await page.getByRole('button', { name: 'More force' }).click();
+  await saved(page);
+  await page.getByRole('button', { name: 'Into the recipe' }).click();
+  await expect.poll(async () => (await recipe(shop, 'curlew/damson')).force).toBe(force + 5);
+  await expect(page.getByRole('button', { name: 'Into the recipe' })).toBeHidden();
+});
+
+test('a recipe is changed within what the machine can do, left to the machine, and gone back to', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/materials/tar/recipes');
+  const editor = page.getByRole('region', { name: 'Recipe of Curlew, kiss' });
+  const force = editor.getByRole('textbox', { name: 'Force, g' });
+  await expect(force).toHaveValue('90');
+  await force.fill('105');
+  await force.press('Enter');
+  await expect.poll(async () => (await recipe(shop, 'curlew/tar')).force).toBe(105);
+  // more than it has: goes back to what it was
+  await force.fill('2000');
+  await force.press('Enter');
+  await expect(force).toHaveValue('105');
+  await editor.getByRole('checkbox', { name: 'Leave force to the machine' }).click();
+  await expect.poll(async () => (await recipe(shop, 'curlew/tar')).force).toBeNull();
+  await expect(editor.getByText('as the machine is set')).toBeVisible();
+  await editor.getByText('What it was before').click();
+  await editor.getByRole('button', { name: 'Go back to 90 g, 40 cm/s' }).click();
+  await expect(force).toHaveValue('90');
+
+  // perforated lines have dashes of their own
+  await page.getByRole('combobox', { name: 'Another kind of line on Curlew' }).click();
+  await page.getByRole('option', { name: 'perforated' }).click();
+  const perforated = page.getByRole('region', { name: 'Recipe of Curlew, perforated' });
+  await perforated.getByRole('textbox', { name: 'Dashes' }).fill('2.5');
+  await perforated.getByRole('textbox', { name: 'Dashes' }).press('Enter');
+  await expect.poll(async () => (await recipe(shop, 'curlew/tar/perforated'))?.dashes).toEqual([2.5, 0.4]);
+  await perforated.getByRole('button', { name: 'Cut it as all films' }).click();
+  await expect.poll(async () => await recipe(shop, 'curlew/tar/perforated')).toBeUndefined();
+});
+
+test('a knife is worn from grid to grid until the page says change it; other recipes are raised alike', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/materials/quince/recipes');
+  const knife = page.getByRole('region', { name: 'Knife in Curlew' });
+  await knife.getByRole('button', { name: 'Say which knife is in' }).click();
+  await knife.getByRole('button', { name: 'It is in' }).click();
+  await expect(knife.getByRole('heading', { name: /^Knife \d/ })).toBeVisible();
+  await expect(knife.getByText(/No trial grid was kept/)).toBeVisible();
+  const before = await recipe(shop, 'curlew/chalk');
+  await post(`${shop.panels.curlew}/load`, { name: 'Quince', width: 610, length: 20_000, toughness: 60 });
+  // fewer cells than usual tell as much of a knife
+  for (const [name, many] of [
+    ['Columns', '6'],
+    ['Rows', '2'],
+  ] as const) {
+    await page.getByRole('textbox', { name, exact: true }).fill(many);
+    await page.getByRole('textbox', { name, exact: true }).press('Enter');
+  }
+  for (const wear of [0, 0.2, 0.5]) {
+    await post(`${shop.panels.curlew}/set-up`, { holder: { kind: 'knife', bladeOffset: 0.25, wear } });
+    await page.getByRole('button', { name: 'Cut a grid' }).click();
+    await expect(page.getByRole('radiogroup', { name: 'What a tapped cell is' })).toBeVisible({
+      timeout: 90_000,
+    });
+    // every other cell, as its square was cut
+    const { lines } = (await (await fetch(`${shop.panels.curlew}/record`)).json()) as {
+      lines: { depth: string; points: number[] }[];
+    };
+    const squares = lines.filter(({ points: [x, y, ...rest] }) => {
+      const [endX, endY] = rest.slice(-2);
+      return rest.length > 600 && Math.hypot(endX - x, endY - y) < 2;
+    });
+    const names = await cells(page)
+      .getByRole('button')
+      .evaluateAll((all) => all.map((one) => one.getAttribute('aria-label')!));
+    expect(squares).toHaveLength(names.length);
+    for (const [brush, depth] of [
+      ['not through', 'not-through'],
+      ['clean', 'clean'],
+      ['into the backing', 'into-backing'],
+    ] as const) {
+      await page.getByRole('radio', { name: brush }).click();
+      for (const [i, name] of names.entries())
+        if (i % 2 === 0 && squares[i].depth === depth)
+          await cells(page).getByRole('button', { name, exact: true }).click();
+    }
+    await page.getByRole('button', { name: /^Use \d+ g/ }).click();
+    await expect(page.getByRole('button', { name: 'Cut a grid' })).toBeVisible();
+  }
+  await expect(knife.getByRole('alert')).toContainText('Put a new knife in.');
+  await expect(knife.getByText(/^Force has crept up by \d+ g/)).toBeVisible();
+  await knife.getByRole('button', { name: 'Raise the other recipes alike' }).click();
+  await expect.poll(async () => (await recipe(shop, 'curlew/chalk')).force).toBeGreaterThan(before.force!);
+
+  await knife.getByRole('button', { name: 'Another knife is put in' }).click();
+  await knife.getByRole('button', { name: 'It is in' }).click();
+  await expect(knife.getByText(/0\.0 m cut/)).toBeVisible();
+  await expect(knife.getByText(/No trial grid was kept/)).toBeVisible();
+});

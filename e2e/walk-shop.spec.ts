@@ -1,0 +1,60 @@
+/** Pages of the shop itself, and At the cutter. */
+import { expect, test } from './shop';
+import { barriers, faults, TABLETS, walk } from './walk';
+
+walk('films and cutters', async (page, look) => {
+  await page.goto('/materials');
+  await page.getByRole('button', { name: 'Rolls, colour and limits of Damson' }).click();
+  await look('materials');
+  await page.goto('/machines');
+  await page.getByRole('button', { name: 'Test the link' }).click();
+  await page.getByText(/answers in/).waitFor();
+  await page.getByRole('button', { name: 'Add a cutter' }).click();
+  await look('cutters as records');
+  await page.goto('/materials/damson/recipes');
+  await page.getByRole('button', { name: 'Cut a grid' }).waitFor();
+  await look('recipes');
+  await page.goto('/cutters');
+  await expect(page.getByText('Answers').first()).toBeVisible();
+  await look('cutters');
+});
+
+walk('calibrations', async (page, look) => {
+  for (const quantity of ['sensor', 'length', 'blade', 'overcut']) {
+    await page.goto(`/machines/curlew/${quantity}`);
+    await page.getByRole('heading', { name: 'Tried before' }).waitFor();
+    await look(quantity);
+  }
+  // a run that was judged, and its place among those before
+  await page.goto('/machines/curlew/overcut');
+  await page.getByRole('button', { name: 'Cut the row' }).click();
+  await page.getByRole('button', { name: /^Shape 5\b/ }).click();
+  await page.getByText('sure to within').waitFor();
+  await look('overcut, judged');
+  await page.getByRole('button', { name: 'Drop' }).click();
+});
+
+for (const size of TABLETS) {
+  test(`at the cutter at ${size.width} × ${size.height}`, async ({ page }) => {
+    await page.setViewportSize(size);
+    await page.goto('/cutters');
+    await expect(page.getByText('Answers').first()).toBeVisible();
+    const both = async (): Promise<string[]> => [...(await faults(page)), ...(await barriers(page))];
+    const wrong = { list: await both(), idle: [] as string[], asks: [] as string[] };
+    await page.goto('/cutters/plover');
+    await expect(page.getByText('Answers; no film is in it')).toBeVisible();
+    wrong.idle = await both();
+    await page.goto('/orders');
+    await page.getByRole('link', { name: /Crew shirts/ }).click();
+    const queue = page.getByRole('button', { name: /^Queue [1-9]/ });
+    const waiting = page.getByRole('link', { name: 'In the queue: go to the cutter' });
+    await queue.or(waiting).click();
+    await expect(page.getByRole('heading', { name: /^Load / })).toBeVisible();
+    await page.waitForTimeout(400);
+    wrong.asks = await both();
+    await page.getByRole('button', { name: 'Dark colours' }).click();
+    const night = await both();
+    await page.getByRole('button', { name: 'Light colours' }).click();
+    expect({ ...wrong, night }).toEqual({ list: [], idle: [], asks: [], night: [] });
+  });
+}

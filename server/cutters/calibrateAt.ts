@@ -1,0 +1,156 @@
+/** What a machine does for a calibration: draws, cuts, reads. Knows its link and its record, nothing of where runs are kept. */
+import { cutCross, PEN_LINE, penMarks } from '../../core/calibration/patterns';
+import type { Pattern, PatternRoom } from '../../core/calibration/patterns';
+import { patternFor } from '../../core/calibration/patternFor';
+import { testProgram } from '../../core/calibration/program';
+import type { Seen, Setup } from '../../core/calibration/run';
+import { crossSheet } from '../../core/calibration/sheet';
+import { lineLength } from '../../core/geometry/path';
+import type { Spot } from '../../core/geometry/spot';
+import { placesMapped } from '../../core/geometry/spot';
+import type { Cutter, Recipe } from '../../core/layout/cutter';
+import { cuttableWidth } from '../../core/layout/cutter';
+import { ontoStrip } from '../../core/plan/sheetStrip';
+import { judgeSheet } from '../../core/registration/verdict';
+import { formatLength } from '../../core/units/length';
+import { storedProgram } from '../work/makeCuts';
+import { feed, filmIn, WIDTH_SLACK } from './feed';
+import type { CutterLink } from './link';
+import { bySensor, marksOver } from './readSheet';
+
+/** What is at hand for it. */
+export interface AtMachine {
+  readonly setup: Setup;
+  readonly cutter: Cutter;
+  /** What its lines are cut with. */
+  readonly recipe: Recipe;
+  readonly link: CutterLink;
+  readonly isToStop: () => boolean;
+  readonly progress: (linesDone: number, lines: number) => void;
+}
+
+/** `ready`: it did not begin; `broken`: it began and was not finished; each with a sentence. */
+export type CameToIt =
+  | {
+      readonly state: 'measuring';
+      readonly seen: Seen | null;
+      /** m that were cut. */
+      readonly metres: number;
+    }
+  | { readonly state: 'ready' | 'broken'; readonly problem: string };
+
+/** @throws LinkLost when the machine goes away */
+export async function calibrateAt(work: AtMachine): Promise<CameToIt> {
+  const { cutter, link, setup, recipe } = work;
+  const film = await filmIn(link, cutter);
+  if (!film) return notYet(`No film is in ${cutter.name}. Load some and press again.`);
+  const room = { lead: cutter.margins.lead, cuttable: cuttableWidth(cutter, film.width) };
+  if (setup.kind === 'sensor-pen') return drawAndRead(work, room, film.length);
+  if (setup.kind === 'sensor-print') return cutOnPrint(work, setup, film.width);
+  return cutAll(work, patternFor(setup, room, recipe), room, film.length);
+}
+
+const notYet = (problem: string): CameToIt => ({ state: 'ready', problem });
+
+/** Cuts all of a pattern. @param pattern a sentence: it does not fit */
+async function cutAll(
+  { cutter, link, isToStop, progress }: AtMachine,
+  pattern: Pattern | string,
+  room: PatternRoom,
+  there: number,
+): Promise<CameToIt> {
+  if (typeof pattern === 'string') return notYet(pattern);
+  if (pattern.length > there)
+    return notYet(
+      `This takes ${formatLength(pattern.length, 'mm')} of film, and ${formatLength(there, 'mm')} is in ${cutter.name}. Load more and press again.`,
+    );
+  const { chunks, doneAt, ways } = testProgram(pattern, cutter, room);
+  const program = storedProgram(chunks, doneAt);
+  const lines = program.lines.length;
+  const done = await feed(
+    link,
+    program,
+    cutter,
+    room.cuttable,
+    { line: 0, point: 0 },
+    {
+      announce: async () => {},
+      shouldStop: isToStop,
+      progress: (_head, linesDone) => progress(linesDone, lines),
+    },
+  );
+  if (done === lines) {
+    const mm = ways.reduce((sum, points) => sum + lineLength({ points, closed: false }), 0);
+    return { state: 'measuring', seen: null, metres: mm / 1000 };
+  }
+  return {
+    state: 'broken',
+    problem: `Stopped after line ${done} of ${lines}. Begin again on fresh film.`,
+  };
+}
+
+/** A pen draws marks and the sensor reads them: what it sees aside of them is how far it sits from where it is believed to. */
+async function drawAndRead(work: AtMachine, room: PatternRoom, length: number): Promise<CameToIt> {
+  const { cutter, link, isToStop, recipe } = work;
+  const { sensor } = cutter;
+  if (!sensor) return notYet(`${cutter.name} has no sensor.`);
+  const drawn = await cutAll(work, patternFor({ kind: 'sensor-pen' }, room, recipe), room, length);
+  if (drawn.state !== 'measuring') return drawn;
+  const marks = penMarks(room);
+  const { cuttable } = room;
+  const there = { marks, first: marks[0].at, line: PEN_LINE, length, cuttable };
+  const read = await marksOver(link, cutter, there, isToStop);
+  if (!read) return { state: 'broken', problem: 'Stopped while the sensor read. Begin again on fresh film.' };
+  if (!read.isRead)
+    return {
+      state: 'broken',
+      problem: `Mark ${read.mark + 1} was drawn and not found again. See that the pen draws a dark, whole line, that ${cutter.name} looks no further aside than ${formatLength(sensor.reach, 'mm')}, and begin again on fresh film.`,
+    };
+  const seen: Seen = {
+    places: marks.map(({ at }) => at),
+    off: read.marks.map(({ at }, i): Spot => [at[0] - marks[i].at[0], at[1] - marks[i].at[1]]),
+    shared: 0,
+  };
+  return { state: 'measuring', seen, metres: 0 };
+}
+
+/** Reads the printed sheet's marks as any sheet's, and cuts crosses onto the crosses. */
+async function cutOnPrint(
+  work: AtMachine,
+  { width, height }: Setup & { readonly kind: 'sensor-print' },
+  wide: number,
+): Promise<CameToIt> {
+  const { cutter, link, isToStop, recipe } = work;
+  const { sensor } = cutter;
+  const crosses = sensor && crossSheet(width, height, sensor.kinds[0]);
+  if (!sensor || !crosses) return notYet(`${cutter.name} cannot read such a sheet.`);
+  if (Math.abs(wide - height) > WIDTH_SLACK)
+    return notYet(
+      `What is in ${cutter.name} is ${formatLength(wide, 'mm')} wide, the sheet ${formatLength(height, 'mm')}. Load the printed sheet and press again.`,
+    );
+  const onto = ontoStrip(cutter);
+  const marks = crosses.sheet.marks.map((mark) => ({ ...mark, at: onto(mark.at) }));
+  const cuttable = cuttableWidth(cutter, height);
+  const read = await bySensor({ marks, line: crosses.marks.line, width, cuttable }, cutter, link, isToStop);
+  if (typeof read === 'string') return notYet(read);
+  const { fit, findings } = judgeSheet(
+    read.map(({ mark }) => marks[mark].at),
+    read.map(({ at }) => at),
+    sensor.noise,
+    cutter.fitLimits,
+  );
+  const stop = findings.find(({ severity }) => severity === 'stop');
+  if (!fit || stop) return notYet(stop?.message ?? 'Its marks do not fit the sheet.');
+  const lines = crosses.places.flatMap((at) =>
+    cutCross(onto(at), recipe).map((line) => ({
+      ...line,
+      points: Float64Array.from(placesMapped(line.points, fit.map)),
+    })),
+  );
+  const room = { lead: cutter.margins.lead, cuttable };
+  const cut = await cutAll(work, { lines, length: width - cutter.margins.tail }, room, width);
+  if (cut.state !== 'measuring') return cut;
+  const places = crosses.places.map((at) => fit.map(onto(at)));
+  const shared = fit.expectedAt(onto(crosses.places[2])) / Math.SQRT2;
+  return { ...cut, seen: { places, shared } };
+}

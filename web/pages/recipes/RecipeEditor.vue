@@ -1,0 +1,228 @@
+<script setup lang="ts">
+/** One recipe: what it cuts with, what it was before, and the way back. */
+import { computed, ref, watch } from 'vue';
+import type { RecipeChange, RecipeHistory } from '../../../contracts/shop';
+import type { Cutter, Recipe } from '../../../core/layout/cutter';
+import { MOST_PASSES } from '../../../core/layout/cutter';
+import DraftField from '../../parts/DraftField.vue';
+import LengthRow from '../../parts/LengthRow.vue';
+import NumberField from '../../parts/NumberField.vue';
+import SwitchRow from '../../parts/SwitchRow.vue';
+import { setTo } from '../../stores/units';
+import { kindName } from '../order/artwork/kinds';
+import type { ShownRecipe } from './useRecipes';
+
+const props = defineProps<{
+  shown: ShownRecipe;
+  cutter: Cutter;
+  fetchHistory: () => Promise<RecipeHistory[]>;
+}>();
+const emit = defineEmits<{ change: [what: RecipeChange]; clear: []; back: [change: number] }>();
+
+const FIELDS = [
+  { key: 'force', label: 'Force', unit: 'g', digits: 0 },
+  { key: 'speed', label: 'Speed', unit: 'cm/s', digits: 0 },
+] as const;
+const recipe = computed(() => props.shown.recipe);
+/** What a field begins with when it is taken from the machine: the middle of what it can. */
+const usual = (key: 'force' | 'speed'): number =>
+  key === 'speed'
+    ? props.cutter.ownSpeed
+    : Math.round(props.cutter.force.least + (props.cutter.force.most - props.cutter.force.least) / 5);
+const setDashes = (i: 0 | 1, mm: number): void => {
+  const [on, off] = recipe.value.dashes ?? [3, 0.4];
+  emit('change', { dashes: i === 0 ? [mm, off] : [on, mm] });
+};
+
+const history = ref<readonly RecipeHistory[]>([]);
+let asked = 0;
+watch(
+  () => props.shown,
+  async () => {
+    const mine = ++asked;
+    const found = await props.fetchHistory();
+    if (mine === asked) history.value = found;
+  },
+  { immediate: true },
+);
+const brief = (was: Recipe | null): string =>
+  was
+    ? `${setTo(was.force, 'g')}, ${setTo(was.speed, 'cm/s')}${was.passes && was.passes > 1 ? `, ${was.passes} times` : ''}`
+    : 'as all films';
+const when = (date: string): string =>
+  new Date(date).toLocaleString(undefined, {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+</script>
+
+<template>
+  <section class="editor" :aria-label="`Recipe of ${shown.name}, ${kindName(shown.kind)}`">
+    <h2>{{ shown.name }}, {{ kindName(shown.kind) }}</h2>
+    <template v-for="field in FIELDS" :key="field.key">
+      <div class="row">
+        <span>{{ field.label }}</span>
+        <span v-if="recipe[field.key] === null" class="soft">as the machine is set</span>
+        <span v-else class="number-field"
+          ><NumberField
+            :label="`${field.label}, ${field.unit}`"
+            :value="recipe[field.key] ?? undefined"
+            :min="cutter[field.key].least"
+            :max="cutter[field.key].most"
+            :digits="field.digits"
+            @change="$emit('change', { [field.key]: $event })"
+          />{{ field.unit }}</span
+        >
+      </div>
+      <SwitchRow
+        :label="`Leave ${field.key} to the machine`"
+        :on="recipe[field.key] === null"
+        @change="$emit('change', { [field.key]: $event ? null : usual(field.key) })"
+      />
+    </template>
+    <p v-if="!cutter.device.sendsForce" class="soft">
+      {{ cutter.name }} takes no force from here: what is said is for whoever sets its knob.
+    </p>
+    <div class="row">
+      <span>Passes</span>
+      <NumberField
+        label="Passes"
+        :value="recipe.passes ?? 1"
+        :min="1"
+        :max="MOST_PASSES"
+        @change="$emit('change', { passes: $event })"
+      />
+    </div>
+    <div class="row">
+      <span>{{ shown.kind === 'pen' || shown.kind === 'crease' ? 'Tool' : 'Blade' }}</span>
+      <DraftField
+        label="Blade"
+        :value="recipe.blade"
+        :read="(text) => text || undefined"
+        @change="$emit('change', { blade: $event })"
+      />
+    </div>
+    <template v-if="shown.kind !== 'pen' && shown.kind !== 'crease'">
+      <LengthRow
+        label="Blade offset"
+        fine
+        :value="recipe.bladeOffset"
+        :max="2"
+        @change="$emit('change', { bladeOffset: $event })"
+      />
+      <LengthRow
+        v-if="shown.kind !== 'perforated'"
+        label="Overcut"
+        fine
+        :value="recipe.overcut"
+        :max="10"
+        @change="$emit('change', { overcut: $event })"
+      />
+    </template>
+    <template v-if="shown.kind === 'perforated' && recipe.dashes">
+      <LengthRow
+        label="Dashes"
+        :value="recipe.dashes[0]"
+        :min="0.2"
+        :max="100"
+        @change="setDashes(0, $event)"
+      />
+      <LengthRow
+        label="Gaps"
+        fine
+        :value="recipe.dashes[1]"
+        :min="0.05"
+        :max="20"
+        @change="setDashes(1, $event)"
+      />
+    </template>
+    <p v-if="!shown.isOwn" class="soft">
+      {{ shown.kind === 'kiss' ? 'As all films on this cutter' : 'Made from what is known of this cutter' }}.
+      A change here is for this film alone.
+    </p>
+    <button v-else class="button slim" @click="$emit('clear')">Cut it as all films</button>
+    <details v-if="history.length > 0">
+      <summary>What it was before</summary>
+      <ol>
+        <li v-for="(one, i) in history" :key="one.id">
+          <span
+            ><b class="number">{{ brief(one.recipe) }}</b
+            ><small class="soft">{{ one.why }} · {{ when(one.madeAt) }}</small></span
+          >
+          <em v-if="i === 0">now</em>
+          <button
+            v-else
+            class="button slim"
+            :aria-label="`Go back to ${brief(one.recipe)}`"
+            @click="$emit('back', one.id)"
+          >
+            Go back
+          </button>
+        </li>
+      </ol>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.editor {
+  display: grid;
+  gap: 8px;
+  padding: 14px 16px;
+  background: var(--card);
+  border: var(--line) solid var(--rule);
+  border-radius: var(--radius-label);
+}
+h2 {
+  font-size: 17px;
+}
+.editor :deep(.row) {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 30px;
+}
+.number-field {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.editor :deep(.p-inputtext) {
+  width: 84px;
+  text-align: right;
+}
+p {
+  margin: 0;
+  font-size: 13.5px;
+}
+summary {
+  font-weight: 650;
+  cursor: pointer;
+}
+ol {
+  display: grid;
+  gap: 4px;
+  max-height: 200px;
+  margin: 6px 0 0;
+  padding: 0;
+  overflow-y: auto;
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+  font-size: 13.5px;
+}
+li > span {
+  display: grid;
+}
+em {
+  font-style: normal;
+  color: var(--gooseberry-text);
+}
+</style>
