@@ -11,6 +11,8 @@ import type { Services } from './settle';
 
 const QUEUE = 'cut';
 const HANDS = 4;
+/** A line to the database for each hand and one beside: a hand that waits for one when the queue is closed waits for ever. */
+const LINES = HANDS + 1;
 const LOOK_AFTER_MS = 2500;
 
 export interface Dispatcher {
@@ -20,7 +22,7 @@ export interface Dispatcher {
 
 /** The queue, laid out in the database by whichever server comes first: two that do it at once lock each other out. */
 async function openQueue(url: string, { db, log }: Pick<Services, 'db' | 'log'>): Promise<PgBoss> {
-  const boss = new PgBoss({ connectionString: url, schema: 'queue', max: 3, schedule: false });
+  const boss = new PgBoss({ connectionString: url, schema: 'queue', max: LINES, schedule: false });
   boss.on('error', (error) => log.error({ error: error.message }, 'queue'));
   await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(731004)`);
