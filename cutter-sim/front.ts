@@ -30,7 +30,7 @@ export interface Front {
 /** Values that are told of one look at the most. */
 const MOST_VALUES = 4000;
 /** Steps planned ahead. */
-export const AHEAD = 160;
+const AHEAD = 160;
 
 const SETTINGS = { VS: 'speed', FS: 'force', SP: 'tool' } as const;
 

@@ -163,3 +163,22 @@ describe('what a person changes of a machine', () => {
     expect(new Set(m.answers.pop()!.trim().split(','))).toEqual(new Set(['900']));
   });
 });
+
+test('another speed on the way does not stop it: 1 m at 40, then 1 m at 10 cm/s', () => {
+  const { acceleration: a } = SPEC;
+  const m = machine({ ...SPEC, bufferBytes: 100_000 });
+  m.receive('VS40;PD0,0;OA;PD40000,0;VS10;PD80000,0;OA;');
+  m.advance(1e-6);
+  const [fast, slow] = [400, 100];
+  // closed form: to 400, down to 100 just before the second metre, and to rest at its end
+  const seconds =
+    fast / a +
+    (fast - slow) / a +
+    (1000 - fast ** 2 / (2 * a) - (fast ** 2 - slow ** 2) / (2 * a)) / fast +
+    slow / a +
+    (1000 - slow ** 2 / (2 * a)) / slow;
+  m.advance(0.04 + seconds - 0.01);
+  expect(m.answers).toHaveLength(1);
+  m.advance(0.02);
+  expect(m.answers).toHaveLength(2);
+});

@@ -6,7 +6,7 @@ import type { Question } from '../core/devicelang/answers';
 import { writeLimits, writeName, writeSeen, writeStanding, writeStatus } from '../core/devicelang/answers';
 import type { Move, Step } from './front';
 import { createFront } from './front';
-import { travel } from './motion';
+import { SLOWEST, travel } from './motion';
 import { gaussian } from '../core/random';
 import type { LoadedFilm, MachineSpec, SensorSpec, Spot } from './spec';
 import { createInk } from './ink';
@@ -102,8 +102,14 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
   const blur = gaussian(seed, 1);
 
   const isFull = (): boolean => front.buffered() >= spec.bufferBytes;
-  const next = (move: Move) =>
-    travel(head, front.steps, entry, (move.down ? speed : spec.travelSpeed) * 10, spec.acceleration);
+  const next = () =>
+    travel(
+      head,
+      front.steps,
+      entry,
+      { down: speed, up: spec.travelSpeed, isTold: spec.takesSpeed },
+      spec.acceleration,
+    );
 
   function advance(seconds: number): void {
     owed += seconds;
@@ -114,23 +120,19 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
         [owed, entry] = [0, 0];
         return;
       }
-      const takes = secondsFor(step);
+      const went = step.kind === 'move' ? next() : undefined;
+      const takes = went?.seconds ?? (step.kind === 'pen' && step.down !== down ? PEN_SECONDS : 0);
       if (takes > owed) return;
       owed -= takes;
-      carryOut(step);
+      carryOut(step, went?.exit ?? entry);
       front.take();
     }
   }
 
-  function secondsFor(step: Step): number {
-    if (step.kind === 'move') return next(step).seconds;
-    return step.kind === 'pen' && step.down !== down ? PEN_SECONDS : 0;
-  }
-
-  function carryOut(step: Step): void {
+  function carryOut(step: Step, exit: number): void {
     switch (step.kind) {
       case 'move':
-        return moveTo(step);
+        return moveTo(step, exit);
       case 'pen':
         return lower(step.down);
       case 'set':
@@ -145,8 +147,7 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
     }
   }
 
-  function moveTo(move: Move): void {
-    const { exit } = next(move);
+  function moveTo(move: Move, exit: number): void {
     const stroke = strokes[strokes.length - 1];
     if (move.down && stroke) drag(head, move, stroke);
     if (move.down && film && spec.tools[tool - 1].kind === 'pen')
@@ -181,7 +182,7 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
   }
 
   function set(what: 'speed' | 'force' | 'tool', value: number): void {
-    if (what === 'speed' && spec.takesSpeed) speed = Math.max(1, value);
+    if (what === 'speed' && spec.takesSpeed) speed = Math.max(SLOWEST, value);
     if (what === 'force' && spec.forceKnob === null) force = value;
     // holder 0: tools are put away
     if (what !== 'tool' || value === 0) return;
