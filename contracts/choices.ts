@@ -4,7 +4,7 @@ import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
 import { PACKS } from '../core/layout/strip';
 import { CUT_LINE_KINDS, SHEET_PACKS, MOST_CUT_LINES, PATCHES } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
-import { MOST_PASSES } from '../core/layout/cutter';
+import { CORNER_ANGLES, MOST_PASSES, MOST_SLOW_RADIUS } from '../core/layout/cutter';
 import { BORDERS, LEAST_STEP, MOST_LINES, MOST_STEP, WEED_LINE_WAYS } from '../core/layout/weedChoices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
@@ -26,6 +26,8 @@ const recipeChanges = z.strictObject({
   bladeOffset: z.number().min(0).max(2).optional(),
   overcut: z.number().min(0).max(10).optional(),
   passes: z.number().int().min(1).max(MOST_PASSES).optional(),
+  slowRadius: z.number().min(0).max(MOST_SLOW_RADIUS).optional(),
+  cornerAngle: z.number().min(CORNER_ANGLES[0]).max(CORNER_ANGLES[1]).optional(),
 });
 
 const traceSchema = z.strictObject({

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { BUILDS, FINISHES, PRINT_GROUNDS } from '../core/films/film';
 import type { FilmSize } from '../core/films/leftover';
 import type { Cutter } from '../core/layout/cutter';
-import { MOST_PASSES } from '../core/layout/cutter';
+import { CORNER_ANGLES, MOST_PASSES, MOST_SLOW_RADIUS } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/shop';
 import type { Printer } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
@@ -89,6 +89,8 @@ export const recipeSchema = z.object({
   overcut: z.number(),
   passes: z.number().int().optional(),
   dashes: z.tuple([z.number(), z.number()]).readonly().optional(),
+  slowRadius: z.number().optional(),
+  cornerAngle: z.number().optional(),
 });
 
 const gram = z.number().int().min(1).max(5000);
@@ -104,6 +106,8 @@ export const recipeChangeSchema = z.strictObject({
     .tuple([z.number().min(0.2).max(100), z.number().min(0.05).max(20)])
     .readonly()
     .optional(),
+  slowRadius: z.number().min(0).max(MOST_SLOW_RADIUS).optional(),
+  cornerAngle: z.number().min(CORNER_ANGLES[0]).max(CORNER_ANGLES[1]).optional(),
   /** Where it comes from, such as an order. */
   why: z.string().trim().max(120).optional(),
 });

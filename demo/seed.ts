@@ -15,7 +15,7 @@ import { DEMO_SHOP } from './shop';
 
 const { artwork, layout, films: filmChoices, print } = DEFAULT_CHOICES;
 
-const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; choices: Partial<Choices> }[] =
+export const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; choices: Partial<Choices> }[] =
   [
     {
       file: 'marsh-wren.svg',

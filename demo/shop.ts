@@ -252,7 +252,8 @@ export const SALTPAN: Cutter = {
 };
 
 const blade45 = { blade: '45°', bladeOffset: 0.25, overcut: 0.6 };
-const flock = { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1 };
+// thick film is torn in tight curves rather than cut
+const flock = { force: 130, speed: 25, blade: '60°', bladeOffset: 0.5, overcut: 1, slowRadius: 3 };
 const wheel = { blade: 'creasing wheel', bladeOffset: 0, overcut: 0 };
 
 export const DEMO_RECIPES: Readonly<Record<string, Recipe>> = {

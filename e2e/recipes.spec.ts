@@ -99,6 +99,19 @@ test('a recipe is changed within what the machine can do, left to the machine, a
   await editor.getByRole('button', { name: 'Go back to 90 g, 40 cm/s' }).click();
   await expect(force).toHaveValue('90');
 
+  // slower in tight curves: said in the bytes of a cut, on the way
+  await editor.getByRole('textbox', { name: 'Slower in curves under' }).fill('30');
+  await editor.getByRole('textbox', { name: 'Slower in curves under' }).press('Enter');
+  await editor.getByRole('textbox', { name: 'A corner turns by more than, degrees' }).fill('25');
+  await editor.getByRole('textbox', { name: 'A corner turns by more than, degrees' }).press('Enter');
+  await expect
+    .poll(async () => await recipe(shop, 'curlew/tar'))
+    .toMatchObject({ slowRadius: 30, cornerAngle: 25 });
+  const { rows } = await (await page.request.get(`${shop.url}/api/orders`)).json();
+  const sails = rows.find(({ name }: { name: string }) => name.startsWith('Class numbers'));
+  const cut = await (await page.request.get(`${shop.url}/api/orders/${sails.id}/strips/tar.plt`)).text();
+  expect(cut).toMatch(/PU[\d,]+;VS\d+;PD[^U]*VS\d+;PD/);
+
   // perforated lines have dashes of their own
   await page.getByRole('combobox', { name: 'Another kind of line on Curlew' }).click();
   await page.getByRole('option', { name: 'perforated' }).click();

@@ -30,7 +30,7 @@ export function testProgram(
   const steps = stepsOf(cutter.device);
   let heading: Heading = [1, 0];
   const way = ({ points, closed, recipe: { bladeOffset, overcut }, isPlain }: TestLine): Float64Array => {
-    if (isPlain || bladeOffset <= 0) return ontoGrid(points, steps);
+    if (isPlain || bladeOffset <= 0) return ontoGrid(points, steps).points;
     const led = closed
       ? compensateRing(points, bladeOffset, overcut, heading)
       : compensate(points, bladeOffset, heading);

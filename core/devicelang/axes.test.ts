@@ -64,3 +64,10 @@ test('a line broken off at any of its points and gone on with has all its points
     }),
   );
 });
+
+test('a line that is slower on its way is gone on with at the speed that it has there', () => {
+  const line = 'SP1;VS30;PU0,0;VS30;PD10,0;VS12;PD20,0,30,0;VS30;PD40,0;PU;';
+  expect(restOf(line, 1)).toBe('SP1;VS30;PU10,0;VS12;PD20,0;PD30,0;VS30;PD40,0;PU;');
+  expect(restOf(line, 2)).toBe('SP1;VS30;PU20,0;VS12;PD30,0;VS30;PD40,0;PU;');
+  expect(inStretches(restOf(line, 2)).join('')).toBe(restOf(line, 2));
+});

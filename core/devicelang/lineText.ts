@@ -5,6 +5,8 @@ import type { Instruction } from '../hpgl/readHpgl';
 export interface UnitPoint {
   readonly x: number;
   readonly y: number;
+  /** What the line says of the speed to it; missing: nothing. */
+  readonly speed?: number;
 }
 
 /** What is set before it, and its points; the first is gone to with the knife up. */
@@ -16,10 +18,13 @@ export interface OpenedLine {
 export function opened(line: string): OpenedLine {
   const settings: Instruction[] = [];
   const points: UnitPoint[] = [];
+  let own: { readonly speed?: number } = {};
   for (const instruction of createHpglReader().push(line)) {
     const { code, values } = instruction;
-    if (code !== 'PU' && code !== 'PD') settings.push(instruction);
-    else for (let i = 0; i + 1 < values.length; i += 2) points.push({ x: values[i], y: values[i + 1] });
+    if (code === 'PU' || code === 'PD')
+      for (let i = 0; i + 1 < values.length; i += 2) points.push({ x: values[i], y: values[i + 1], ...own });
+    else if (points.length === 0) settings.push(instruction);
+    else if (code === 'VS') own = { speed: values[0] };
   }
   return { settings, points };
 }
@@ -29,8 +34,14 @@ export function restOf(line: string, point: number): string {
   if (point === 0) return line;
   const { settings, points } = opened(line);
   const set = settings.map(({ code, values }) => `${code}${values.join(',')};`).join('');
-  const [first, ...others] = points.slice(point).map(({ x, y }) => `${x},${y}`);
-  return `${set}PU${first};${others.map((place) => `PD${place};`).join('')}PU;`;
+  const [first, ...others] = points.slice(point);
+  let last: number | undefined;
+  const downs = others.map(({ x, y, speed }) => {
+    const slower = speed === last ? '' : `VS${speed};`;
+    last = speed;
+    return `${slower}PD${x},${y};`;
+  });
+  return `${set}PU${first.x},${first.y};${downs.join('')}PU;`;
 }
 
 /** Bytes of one stretch between two questions: short enough for a live head. */

@@ -4,7 +4,7 @@
  */
 import type { LineKind } from '../artwork/choices';
 import type { Device } from '../layout/cutter';
-import type { CutProgram } from '../toolpath/program';
+import type { CutLine, CutProgram } from '../toolpath/program';
 import type { Point } from './axes';
 import { toUnits } from './axes';
 
@@ -34,14 +34,14 @@ export function writeHpgl(
     return `SP${tool};${sent('VS', speed, device.sendsSpeed)}${sent('FS', force, device.sendsForce)}`;
   };
   // said again before each line where lines differ: a cut that goes on after a stop goes on with the right ones
-  const mixed = program.lines.some((line) => line.kind !== 'kiss');
+  const mixed = program.lines.some((line) => line.kind !== 'kiss' || line.speeds);
   const place = toUnits(device, cuttable);
   const { pointsInDown } = device;
   const end = place(program.length, cuttable);
   return {
     head: ascii(`IN;PA;${settings('kiss')}`),
     lines: program.lines.map((line) =>
-      lineBytes(mixed ? settings(line.kind) : '', line.points, place, pointsInDown),
+      lineBytes(mixed ? settings(line.kind) : '', line, place, pointsInDown),
     ),
     tail: ascii(`PU${end[0]},${end[1]};SP0;`),
   };
@@ -61,28 +61,39 @@ export function hpglBytes(chunks: HpglChunks): Uint8Array {
 
 function lineBytes(
   settings: string,
-  points: Float64Array,
+  { points, speeds }: Pick<CutLine, 'points' | 'speeds'>,
   place: (x: number, y: number) => Point,
   pointsInDown: number,
 ): Uint8Array {
-  // at most 12 characters a number, a comma or semicolon behind each, and a mnemonic a PD
-  const buffer = new Uint8Array(points.length * 13 + 3 * Math.ceil(points.length / 2 / pointsInDown) + 48);
-  for (let i = 0; i < settings.length; i++) buffer[i] = settings.charCodeAt(i);
-  let at = mnemonic(buffer, settings.length, 80, 85);
+  // at most 12 characters a number, a comma or semicolon behind each, and a mnemonic a PD; a speed before some
+  const downs = speeds ? points.length / 2 : Math.ceil(points.length / 2 / pointsInDown);
+  const buffer = new Uint8Array(points.length * 13 + (speeds ? 24 : 3) * downs + 48 + settings.length);
+  let at = put(buffer, 0, settings);
+  at = mnemonic(buffer, at, 80, 85);
   const start = place(points[0], points[1]);
   at = pair(buffer, at, start);
   buffer[at++] = 59;
+  let speed: number | undefined;
   for (let i = 2, n = 0; i < points.length; i += 2, n++) {
-    if (n % pointsInDown === 0) {
-      if (n > 0) buffer[at++] = 59;
+    const next = speeds?.[i / 2 - 1];
+    if (next !== speed || n === pointsInDown) {
+      if (i > 2) buffer[at++] = 59;
+      if (next !== speed) at = put(buffer, at, `VS${next};`);
       at = mnemonic(buffer, at, 80, 68);
-    } else buffer[at++] = 44;
+      [speed, n] = [next, 0];
+    } else if (i === 2) at = mnemonic(buffer, at, 80, 68);
+    else buffer[at++] = 44;
     at = pair(buffer, at, place(points[i], points[i + 1]));
   }
   if (points.length > 2) buffer[at++] = 59;
   at = mnemonic(buffer, at, 80, 85);
   buffer[at++] = 59;
   return buffer.slice(0, at);
+}
+
+function put(buffer: Uint8Array, at: number, text: string): number {
+  for (let i = 0; i < text.length; i++) buffer[at + i] = text.charCodeAt(i);
+  return at + text.length;
 }
 
 function mnemonic(buffer: Uint8Array, at: number, a: number, b: number): number {

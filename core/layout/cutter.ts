@@ -119,8 +119,16 @@ export interface Bed extends Pick<
 export interface Machine extends Pick<Cutter, 'motion' | 'ownSpeed'> {
   /** mm of film before the cut: where the blade is turned. */
   readonly lead: number;
-  readonly device: Pick<Device, 'step' | 'lengths' | 'tools'>;
+  /** cm/s that it is told at the least; null: it is told none. */
+  readonly slowest: number | null;
+  readonly device: Pick<Device, 'step' | 'lengths' | 'tools' | 'acrossReversed'>;
 }
+
+/** Where the head is before it is told anything: where the cutter counts from, mm on a strip. */
+export const headAtFirst = (
+  { acrossReversed }: Pick<Axes, 'acrossReversed'>,
+  cuttable: number,
+): readonly [x: number, y: number] => [0, acrossReversed ? 0 : cuttable];
 
 /** mm that a unit really is, along the film and across it. */
 export const stepsOf = ({
@@ -143,10 +151,19 @@ export interface Recipe {
   readonly passes?: number;
   /** mm cut and mm left in turn, of perforated lines; missing: the usual. */
   readonly dashes?: readonly [number, number];
+  /** mm: curves that are tighter are cut slower; missing: none are. */
+  readonly slowRadius?: number;
+  /** Degrees: a turn by more is a corner, at which the blade swings; missing: the usual. */
+  readonly cornerAngle?: number;
 }
 
 /** Times that a line is gone over, at the most: what needs more needs another blade. */
 export const MOST_PASSES = 9;
+
+/** mm: wider curves are no tight ones on any machine (our own). */
+export const MOST_SLOW_RADIUS = 100;
+/** Degrees that a corner may begin at: flatter ones are curves, sharper ones must be swung round (our own). */
+export const CORNER_ANGLES = [5, 60] as const;
 
 /** Width the knife reaches on film of `width` in this cutter: the film less what the rollers hold, mm. */
 export function cuttableWidth(

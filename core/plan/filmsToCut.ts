@@ -243,11 +243,17 @@ export const bedOf = ({
 });
 
 /** What of a cutter the knife's way reads. */
-export const machineOf = ({ margins, motion, ownSpeed, device }: Cutter): Machine => ({
+export const machineOf = ({ margins, motion, ownSpeed, speed, device }: Cutter): Machine => ({
+  slowest: device.sendsSpeed ? speed.least : null,
   lead: margins.lead,
   motion,
   ownSpeed,
-  device: { step: device.step, lengths: device.lengths, tools: device.tools },
+  device: {
+    step: device.step,
+    lengths: device.lengths,
+    tools: device.tools,
+    acrossReversed: device.acrossReversed,
+  },
 });
 
 /** Films as what is seen of them depends on: what is on the shelf does not count. */

@@ -75,18 +75,34 @@ describe('the tip under a compensated holder, on the machine grid', () => {
     expect(cut(ring, false)).toBeGreaterThan(0.1);
   });
 
+  test('a corner begins where the recipe says: turns of 22.5 degrees are swung round, or led as a curve', () => {
+    const sixteen = Float64Array.from({ length: 32 }, (_, i) => {
+      const a = ((i >> 1) * Math.PI) / 8;
+      return 40 + 0.75 * (i % 2 ? Math.sin(a) : Math.cos(a));
+    });
+    const [sharp, flat] = [20, 30].map((corner) => compensateRing(sixteen, D, 0, [-0.2, 0.98], { corner }));
+    expect(sharp.points.length).toBeGreaterThan(1.5 * flat.points.length);
+    expect(sharp.radii.some(Number.isFinite)).toBe(false);
+    expect(flat.radii.some(Number.isFinite)).toBe(true);
+  });
+
   test('a pen follows the outline itself', () => {
     const { points } = compensateRing(square, 0, 0, [1, 0]);
     expect(Array.from(points)).toEqual([10, 10, 40, 10, 40, 40, 10, 40, 10, 10]);
   });
 
   test('several passes go round without the knife being lifted, and the overcut comes once, at the end', () => {
-    const [once, thrice] = [1, 3].map((passes) => compensateRing(square, 0, 4, [1, 0], passes).points);
+    const [once, thrice] = [1, 3].map((passes) => compensateRing(square, 0, 4, [1, 0], { passes }).points);
     expect(thrice.length - once.length).toBe(2 * square.length);
     expect(Array.from(thrice.slice(0, 10))).toEqual([...square, 10, 10]);
     expect(Array.from(thrice.slice(-4))).toEqual([10, 10, 14, 10]);
     // with a trailing blade each time as exactly
-    const { points } = tipPath(onGrid(compensateRing(star, D, 0.6, [1, 0], 3).points), D, 0, 0.02);
+    const { points } = tipPath(
+      onGrid(compensateRing(star, D, 0.6, [1, 0], { passes: 3 }).points),
+      D,
+      0,
+      0.02,
+    );
     expect(deviationOf([points], [star]).largest).toBeLessThanOrEqual(0.03);
   });
 

@@ -15,12 +15,16 @@ export interface HolderPath {
   readonly points: Float64Array;
   /** Where the tip shall be when the holder is at each point. */
   readonly tips: Float64Array;
+  /** Of the curve that the tip goes along as the holder comes to each point, mm; what is straight, and a swing, has no end to it. */
+  readonly radii: Float64Array;
   /** Heading when the knife is lifted. */
   readonly heading: Heading;
 }
 
-/** A turn by more is a corner; as a cosine. */
-export const CORNER = Math.cos((30 * Math.PI) / 180);
+/** A turn by more is a corner, degrees. */
+export const USUAL_CORNER = 30;
+/** Cosine of the turn from which on there is a corner. */
+export const cornerCosine = (degrees = USUAL_CORNER): number => Math.cos((degrees * Math.PI) / 180);
 /** How far a curve may lie from a chord of its, mm: a little more than curves are straightened by. */
 const BULGE = 0.016;
 
@@ -47,31 +51,45 @@ export const turningStroke = ([x, y]: Spot, offset: number, lead: number): numbe
  * @param offset blade offset d in mm, 0 for a pen
  * @param overcut mm cut again past the start, so that the corner where the cut closes comes free
  * @param heading how the tip lies when the knife comes down: it is set down on the start point and swung round
- * @param passes times that it goes round, without being lifted
  */
 export function compensateRing(
   ring: Ring,
   offset: number,
   overcut: number,
   heading: Heading,
-  passes = 1,
+  {
+    passes = 1,
+    corner,
+  }: HowLed & {
+    /** Times that it goes round, without being lifted. */
+    readonly passes?: number;
+  } = {},
 ): HolderPath {
   const { line, lastOf } = closeWithOvercut(ring, overcut, passes);
-  return compensate(line, offset, heading, lastOf);
+  return compensate(line, offset, heading, { lastOf, corner });
 }
 
-/**
- * The same for an open line x0, y0, x1, y1 …
- * @param lastOf mm that the chord is long of which the last one is a part
- */
+interface HowLed {
+  /** Degrees: a turn by more is a corner. */
+  readonly corner?: number;
+}
+
+/** The same for an open line x0, y0, x1, y1 … */
 export function compensate(
   line: ArrayLike<number>,
   offset: number,
   heading: Heading,
-  lastOf = 0,
+  {
+    lastOf = 0,
+    corner,
+  }: HowLed & {
+    /** mm that the chord is long of which the last one is a part */
+    readonly lastOf?: number;
+  } = {},
 ): HolderPath {
   const edges = edgesOf(line, lastOf);
-  const tangents = offset > 0 ? edges.slice(1).map((edge, i) => tangentBetween(edges[i], edge)) : [];
+  const cosine = cornerCosine(corner);
+  const tangents = edges.slice(1).map((edge, i) => tangentBetween(edges[i], edge, cosine));
   for (;;) {
     const led = leadAlong(line, edges, tangents, offset, heading);
     // what was taken for a curve and is none drags the tip aside: there it swings
@@ -96,19 +114,22 @@ function leadAlong(
   const out: number[] = [];
   const tips: number[] = [];
   const ends: number[] = [];
+  const radii: number[] = [];
   let now = heading;
   const put = (x: number, y: number): void => {
     out.push(x + offset * now[0], y + offset * now[1]);
   };
-  const tipAt = (x: number, y: number, end: number): void => {
+  const tipAt = (x: number, y: number, end: number, radius = Infinity): void => {
     while (tips.length < out.length) {
       tips.push(x, y);
       ends.push(end);
+      radii.push(radius);
     }
   };
   put(line[0], line[1]);
   tipAt(line[0], line[1], 0);
-  edges.forEach(({ x, y, toX, toY, along, length, whole }, i) => {
+  edges.forEach((edge, i) => {
+    const { x, y, toX, toY, along, length, whole } = edge;
     const [before, behind] = [i > 0 ? tangents[i - 1] : undefined, tangents[i]];
     // from a corner on it goes as the curve does that begins there, and so it comes to one
     const first = before ?? (behind ? mirrored(behind, along) : along);
@@ -116,9 +137,23 @@ function leadAlong(
     tipAt(x, y, i);
     now = behind ?? (before ? turnedAlong(before, along, length / whole) : along);
     put(toX, toY);
-    tipAt(toX, toY, i + 1);
+    tipAt(toX, toY, i + 1, radiusOf(edge, before, behind));
   });
-  return { points: Float64Array.from(out), tips: Float64Array.from(tips), heading: now, ends };
+  return {
+    points: Float64Array.from(out),
+    tips: Float64Array.from(tips),
+    radii: Float64Array.from(radii),
+    heading: now,
+    ends,
+  };
+}
+
+/** Of the arc whose chord an edge is, by how much it turns away from the tangents at its ends. */
+function radiusOf({ along, whole }: Edge, ...tangents: Tangents): number {
+  const sines = tangents.map((tangent) =>
+    tangent ? Math.abs(tangent[0] * along[1] - tangent[1] * along[0]) : 0,
+  );
+  return whole / (2 * Math.max(...sines));
 }
 
 /** Takes away the tangents on both sides of where the tip comes to lie too far aside. @returns whether there were any */
@@ -169,9 +204,9 @@ function edgesOf(line: ArrayLike<number>, lastOf: number): Edge[] {
 }
 
 /** The tangent of a curve where two of its chords meet; undefined: they meet in a corner. */
-function tangentBetween(a: Edge, b: Edge): Heading | undefined {
+function tangentBetween(a: Edge, b: Edge, corner: number): Heading | undefined {
   const cosine = a.along[0] * b.along[0] + a.along[1] * b.along[1];
-  if (cosine < CORNER) return undefined;
+  if (cosine < corner) return undefined;
   // an arc that turns by an angle bulges from its chord by an eighth of that angle times the chord
   const longest = (8 * BULGE) / Math.max(1e-9, Math.acos(Math.min(1, cosine)));
   if (Math.min(a.whole, b.whole) > longest) return undefined;

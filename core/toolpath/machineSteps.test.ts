@@ -40,7 +40,9 @@ describe('a trailing blade in whole machine steps', () => {
 
   test('150 outlines, however the blade lies when it comes down: within 0.03 mm; rounding alone is not', () => {
     expect(Math.max(...runs.map(({ trailed, off }) => off(trailed.points)))).toBeLessThanOrEqual(0.03);
-    expect(Math.max(...runs.map(({ path, off }) => off(ontoGrid(path.points, STEPS))))).toBeGreaterThan(0.03);
+    expect(
+      Math.max(...runs.map(({ path, off }) => off(ontoGrid(path.points, STEPS).points))),
+    ).toBeGreaterThan(0.03);
   });
 
   test('it goes by whole steps, none twice, no farther than a step from where the holder shall be', () => {

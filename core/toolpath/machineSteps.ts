@@ -4,18 +4,27 @@ import type { HolderPath } from './compensate';
 import type { Heading } from './dragged';
 import { dragged } from './dragged';
 
+/** A way on the grid. */
+export interface GridWay {
+  readonly points: Float64Array;
+  /** Which of the points it was made from each of these is. */
+  readonly kept: Uint32Array;
+}
+
 /** Rounds to whole machine steps, each point by itself so that no error adds up; repeats are dropped. */
-export function ontoGrid(points: Float64Array, [long, wide]: Steps): Float64Array {
+export function ontoGrid(points: Float64Array, [long, wide]: Steps): GridWay {
   const out = new Float64Array(points.length);
+  const kept = new Uint32Array(points.length / 2);
   let n = 0;
   for (let i = 0; i < points.length; i += 2) {
     const x = Math.round(points[i] / long) * long;
     const y = Math.round(points[i + 1] / wide) * wide;
     if (n > 0 && out[n - 2] === x && out[n - 1] === y) continue;
+    kept[n / 2] = i / 2;
     out[n++] = x;
     out[n++] = y;
   }
-  return out.slice(0, n);
+  return { points: out.slice(0, n), kept: kept.slice(0, n / 2) };
 }
 
 /** What a step aside costs against the tip being aside: enough that the holder keeps to its way where the tip does not mind. */
@@ -34,8 +43,9 @@ export function trailedOntoGrid(
   offset: number,
   heading: Heading,
   [long, wide]: Steps,
-): Pick<HolderPath, 'points' | 'heading'> {
+): GridWay & Pick<HolderPath, 'heading'> {
   const out = new Float64Array(points.length);
+  const kept = new Uint32Array(points.length / 2);
   out[0] = Math.round(points[0] / long) * long;
   out[1] = Math.round(points[1] / wide) * wide;
   let n = 2;
@@ -56,8 +66,9 @@ export function trailedOntoGrid(
     }
     if (x === fromX && y === fromY) continue;
     [hx, hy] = [toHx, toHy];
+    kept[n / 2] = i / 2;
     out[n++] = x;
     out[n++] = y;
   }
-  return { points: out.slice(0, n), heading: [hx, hy] };
+  return { points: out.slice(0, n), kept: kept.slice(0, n / 2), heading: [hx, hy] };
 }

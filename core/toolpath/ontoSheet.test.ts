@@ -6,6 +6,7 @@ import type { CutProgram } from './program';
 
 const RECIPE = { force: 80, speed: 30, blade: '45°', bladeOffset: 0.25, overcut: 0.6 };
 const program = (...lines: readonly number[][]): CutProgram => ({
+  from: [0, 0],
   lines: lines.map((points, copy) => ({
     points: Float64Array.from(points),
     part: 'art',
@@ -35,6 +36,18 @@ test('a straight line on a bowed sheet follows the bow, to half a step of the gr
     expect(Math.abs(x / STEP - Math.round(x / STEP))).toBeLessThan(1e-6);
   }
   expect([along[0][0], along.at(-1)![0]]).toEqual([3, 203]);
+});
+
+test('every part of a move keeps the speed that the move has', () => {
+  const bow = ([x, y]: Spot): Spot => [x + 3, y + 1 - ((x - 100) / 100) ** 2];
+  const designed = program([0, 50, 20, 50, 20.004, 50, 200, 50]);
+  const [line] = ontoSheet(
+    { ...designed, lines: [{ ...designed.lines[0], speeds: Float64Array.of(30, 5, 12) }] },
+    bow,
+    STEPS,
+  ).lines;
+  expect(line.speeds).toHaveLength(line.points.length / 2 - 1);
+  line.speeds!.forEach((speed, i) => expect(speed).toBe(line.points[2 * i + 2] <= 23.001 ? 30 : 12));
 });
 
 test('what is shorter than a step is no line any more, and times stay with their lines', () => {

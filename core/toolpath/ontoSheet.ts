@@ -19,9 +19,21 @@ export function ontoSheet<Program extends Pick<CutProgram, 'lines' | 'doneAt'>>(
   steps: Steps,
 ): Program {
   const kept = program.lines.flatMap((line, i) => {
-    const points = ontoGrid(moved(line.points, map), steps);
+    const way = moved(line.points, map);
+    const { points, kept: whose } = ontoGrid(way.points, steps);
     // what is shorter than a step is no line any more
-    return points.length < 4 ? [] : [{ line: { ...line, points }, doneAt: program.doneAt[i] }];
+    if (points.length < 4) return [];
+    const speeds = line.speeds && whose.subarray(1).map((place) => way.moves[place - 1]);
+    return [
+      {
+        line: {
+          ...line,
+          points,
+          ...(speeds && { speeds: Float64Array.from(speeds, (move) => line.speeds![move]) }),
+        },
+        doneAt: program.doneAt[i],
+      },
+    ];
   });
   return {
     ...program,
@@ -30,15 +42,21 @@ export function ontoSheet<Program extends Pick<CutProgram, 'lines' | 'doneAt'>>(
   };
 }
 
-function moved(points: Float64Array, map: (at: Spot) => Spot): Float64Array {
+/** Its places, and of which of the line's moves each of theirs is a part. */
+function moved(
+  points: Float64Array,
+  map: (at: Spot) => Spot,
+): { readonly points: Float64Array; readonly moves: readonly number[] } {
   const out: number[] = [...map([points[0], points[1]])];
+  const moves: number[] = [];
   for (let i = 2; i < points.length; i += 2) {
     const [fx, fy, tx, ty] = [points[i - 2], points[i - 1], points[i], points[i + 1]];
     const parts = Math.max(1, Math.ceil(Math.hypot(tx - fx, ty - fy) / LONGEST));
     for (let k = 1; k <= parts; k++) {
       const [x, y] = map([fx + ((tx - fx) * k) / parts, fy + ((ty - fy) * k) / parts]);
       out.push(x, y);
+      moves.push(i / 2 - 1);
     }
   }
-  return Float64Array.from(out);
+  return { points: Float64Array.from(out), moves };
 }

@@ -2,16 +2,20 @@
 import { dash } from '../geometry/dash';
 import type { Polyline } from '../geometry/path';
 import { lineLength } from '../geometry/path';
-import { CORNER } from './compensate';
+import { cornerCosine } from './compensate';
 
 /**
  * Cuts a line into dashes that are stretched so that a whole number of them fits between corners. A corner lies in the
  * middle of a gap: it is not lifted by what passes over it, and the blade does not swing within a dash. Where corners are
  * nearer than half a dash and a gap, the dash goes round them.
- * @param on mm cut, about @param off mm left
+ * @param on mm cut, about @param off mm left @param corner degrees: a turn by more is a corner
  */
-export function perforated(line: Polyline, [on, off]: readonly [number, number]): Polyline[] {
-  const corners = apartBy(on / 2 + off, line, cornersOf(line));
+export function perforated(
+  line: Polyline,
+  [on, off]: readonly [number, number],
+  corner?: number,
+): Polyline[] {
+  const corners = apartBy(on / 2 + off, line, cornersOf(line, cornerCosine(corner)));
   if (corners.length === 0) return dash([line], whole(lineLength(line), on, off, line.closed ? off : 0), 0);
   return sidesOf(line, corners).flatMap(({ points, isCornerFirst, isCornerLast }) => {
     const side = { points, closed: false };
@@ -28,7 +32,7 @@ function whole(length: number, on: number, off: number, gaps: number): [number, 
 }
 
 /** Points of a line at which it turns sharply. */
-function cornersOf({ points, closed }: Polyline): number[] {
+function cornersOf({ points, closed }: Polyline, corner: number): number[] {
   const n = points.length / 2;
   const [first, last] = closed ? [0, n] : [1, n - 1];
   const out: number[] = [];
@@ -36,7 +40,7 @@ function cornersOf({ points, closed }: Polyline): number[] {
     const [a, b] = [(i + n - 1) % n, (i + 1) % n];
     const [ux, uy] = [points[2 * i] - points[2 * a], points[2 * i + 1] - points[2 * a + 1]];
     const [vx, vy] = [points[2 * b] - points[2 * i], points[2 * b + 1] - points[2 * i + 1]];
-    if (ux * vx + uy * vy < CORNER * Math.hypot(ux, uy) * Math.hypot(vx, vy)) out.push(i);
+    if (ux * vx + uy * vy < corner * Math.hypot(ux, uy) * Math.hypot(vx, vy)) out.push(i);
   }
   return out;
 }

@@ -67,6 +67,28 @@ describe('a program is played', () => {
     expect(play.kinds).toHaveLength(wren.program.lines.length);
   });
 
+  test('curves that are cut slower are played slower, and take what they are said to', () => {
+    const recipes = { curlew: { damson: { slowRadius: 20 } } };
+    const [slow] = planOf(readFileSync('demo/art/marsh-wren.svg', 'utf8'), { cut: { recipes } });
+    expect(slow.strip.id).toBe(wren.strip.id);
+    const own = playOf(slow.program, CURLEW);
+    expect(own.moments.at(-1)! + CURLEW.motion.up).toBeCloseTo(slow.program.seconds, 6);
+    expect(slow.program.seconds).toBeGreaterThan(1.1 * wren.program.seconds);
+    // the way itself is the same
+    expect(slow.program.cutLength).toBeCloseTo(wren.program.cutLength, 9);
+    // a knob for its speed: nothing can be told on the way
+    const cutters = DEMO_SHOP.cutters.map((one) => ({
+      ...one,
+      device: { ...one.device, sendsSpeed: false },
+    }));
+    const order = oneFile(
+      readResolvedSvg(new Resvg(readFileSync('demo/art/marsh-wren.svg', 'utf8')).toString()),
+      { cut: { recipes } },
+    );
+    const deaf = createPlanner().plan(order.artworks, order.choices, { ...DEMO_SHOP, cutters }).cuts;
+    expect(deaf.some(({ program }) => program.lines.some(({ speeds }) => speeds))).toBe(false);
+  });
+
   test('a machine that takes a fifth longer takes it everywhere', () => {
     const slower = { ...CURLEW, motion: { ...CURLEW.motion, pace: 1.2 } };
     const order = oneFile(

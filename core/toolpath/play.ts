@@ -17,7 +17,7 @@ import type { Heading } from './dragged';
 import { dragged } from './dragged';
 import { followedOnStrip } from './followed';
 import type { CutLine, CutProgram } from './program';
-import { lineMoments, moveReached, moveSeconds, paced } from './time';
+import { lineMoments, moveReached, moveSeconds, paced, topSpeed } from './time';
 
 /** What a line is, as a person tells them apart. */
 export const PLAYED = ['kiss', 'through', 'perforated', 'crease', 'pen', 'weed', 'align'] as const;
@@ -25,6 +25,8 @@ export type Played = (typeof PLAYED)[number];
 
 /** All lines of a program, one after the other, in arrays that move without being copied. */
 export interface Play {
+  /** Where the head is before it begins, mm on the strip. */
+  readonly from: Spot;
   /** Where the holder and the tip are, x0, y0, x1, y1 … mm on the strip. */
   readonly holder: Float64Array;
   readonly tip: Float64Array;
@@ -71,23 +73,21 @@ export function playOf(program: CutProgram, cutter: Pick<Machine, 'motion' | 'ow
     kinds: new Uint8Array(lines.length),
   };
   const times = new Map<Played, { lines: number; length: number; seconds: number }>();
-  let at: Spot = [0, 0];
+  let at = program.from;
   let place = 0;
   let travel = 0;
-  lines.forEach(({ holder, tip }, i) => {
+  lines.forEach(({ holder, tip, moves }, i) => {
     const line = program.lines[i];
-    const speed = program.recipes[line.kind].speed ?? cutter.ownSpeed;
+    const { speeds } = line;
+    const speed = speeds
+      ? Float64Array.from(moves, (move) => speeds[move])
+      : (program.recipes[line.kind].speed ?? cutter.ownSpeed);
     travel += moveSeconds(
       Math.hypot(holder[0] - at[0], holder[1] - at[1]),
       motion.travelSpeed * 10,
       motion.acceleration,
     );
-    const moments = lineMoments(
-      holder,
-      (speed * 10) / motion.pace,
-      motion.acceleration,
-      motion.cornerTolerance,
-    );
+    const moments = lineMoments(holder, topSpeed(speed, motion), motion.acceleration, motion.cornerTolerance);
     const down = moments[moments.length - 1];
     const begun = program.doneAt[i] - motion.up - down;
     const kind = playedAs(line);
@@ -111,6 +111,7 @@ export function playOf(program: CutProgram, cutter: Pick<Machine, 'motion' | 'ow
   play.starts[lines.length] = place;
   return {
     ...play,
+    from: program.from,
     motion,
     seconds: program.seconds,
     times: PLAYED.flatMap((kind) => (times.has(kind) ? [{ kind, ...times.get(kind)! }] : [])),
@@ -128,6 +129,8 @@ function playedAs({ part, kind }: CutLine): Played {
 interface Way {
   readonly holder: Float64Array;
   readonly tip: Float64Array;
+  /** Of which of the line's moves each of these is a part. */
+  readonly moves: readonly number[];
 }
 
 /** Each line's way, the blade followed from line to line as it lies when it is lifted. */
@@ -135,7 +138,12 @@ function waysOf({ lines, recipes }: CutProgram): Way[] {
   let heading: Heading = [1, 0];
   return lines.map(({ points, kind }) => {
     const d = recipes[kind].bladeOffset;
-    if (d <= 0) return { holder: points, tip: points };
+    if (d <= 0)
+      return {
+        holder: points,
+        tip: points,
+        moves: Array.from({ length: points.length / 2 - 1 }, (_, i) => i),
+      };
     const way = trailed(points, d, heading);
     heading = way.heading;
     return way;
@@ -147,6 +155,7 @@ function trailed(points: Float64Array, d: number, from: Heading): Way & { readon
   let heading = from;
   const holder: number[] = [points[0], points[1]];
   const tip: number[] = [points[0] - d * heading[0], points[1] - d * heading[1]];
+  const moves: number[] = [];
   for (let i = 2; i < points.length; i += 2) {
     const [x, y] = [points[i - 2], points[i - 1]];
     const [dx, dy] = [points[i] - x, points[i + 1] - y];
@@ -163,9 +172,10 @@ function trailed(points: Float64Array, d: number, from: Heading): Way & { readon
       const [hx, hy] = [x + dx * share, y + dy * share];
       holder.push(hx, hy);
       tip.push(hx - d * heading[0], hy - d * heading[1]);
+      moves.push(i / 2 - 1);
     }
   }
-  return { holder: Float64Array.from(holder), tip: Float64Array.from(tip), heading };
+  return { holder: Float64Array.from(holder), tip: Float64Array.from(tip), moves, heading };
 }
 
 /** The head at one moment. */
@@ -184,7 +194,7 @@ export function headAt(play: Play, seconds: number): Head {
   const { holder, tip, moments, starts, motion } = play;
   const place = lastUpTo(moments, seconds);
   const line = lineOf(play, place);
-  const spot = (xy: Float64Array, i: number): Spot => (i < 0 ? [0, 0] : [xy[2 * i], xy[2 * i + 1]]);
+  const spot = (xy: Float64Array, i: number): Spot => (i < 0 ? play.from : [xy[2 * i], xy[2 * i + 1]]);
   if (place >= 0 && place + 1 < starts[line + 1]) {
     const share = (seconds - moments[place]) / Math.max(1e-12, moments[place + 1] - moments[place]);
     const way = (xy: Float64Array): Spot => between(spot(xy, place), spot(xy, place + 1), share);

@@ -8,7 +8,7 @@ import type { Ring } from '../geometry/region';
 import { mapRegion } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Machine } from '../layout/cutter';
-import { stepsOf } from '../layout/cutter';
+import { headAtFirst, stepsOf } from '../layout/cutter';
 import type { Placement } from '../layout/strip';
 import type { WeededStrip } from '../weeding/weeding';
 import type { KindRecipes } from './kinds';
@@ -17,9 +17,11 @@ import { orderLines } from './orderLines';
 import type { HolderPath } from './compensate';
 import type { Heading } from './dragged';
 import { compensate, compensateRing, turningStroke } from './compensate';
+import type { GridWay } from './machineSteps';
 import { ontoGrid, trailedOntoGrid } from './machineSteps';
 import { orderRings } from './order';
 import { perforated } from './perforation';
+import { speedsAlong } from './slower';
 import { thinned } from './thinned';
 import { cutSeconds } from './time';
 
@@ -31,10 +33,14 @@ export interface CutLine {
   /** Which copy it belongs to; -1 for the stroke that aligns the blade. */
   readonly copy: number;
   readonly kind: LineKind;
+  /** cm/s of each move; missing: the speed of its recipe all along. */
+  readonly speeds?: Float64Array;
 }
 
 /** Everything one cutter does for one strip. */
 export interface CutProgram {
+  /** Where the head is before it begins, mm on the strip. */
+  readonly from: Spot;
   readonly lines: readonly CutLine[];
   readonly recipes: KindRecipes;
   /** mm with the knife down */
@@ -57,7 +63,7 @@ const LEAST_MOVE = 4;
  * the weed lines there and the copy's weed border, and last what goes through the backing.
  */
 export function programFor(strip: WeededStrip, recipes: KindRecipes, cutter: Machine): CutProgram {
-  const writer = new ProgramWriter(recipes, cutter);
+  const writer = new ProgramWriter(recipes, cutter, strip.cuttable);
   const ordered = orderingOnce();
   if (recipes.kiss.bladeOffset > 0) writer.align(strip);
   strip.placements.forEach((placement, i) => {
@@ -81,7 +87,7 @@ export function programByKind(
   cutter: Machine,
   alignAt: Spot,
 ): CutProgram {
-  const writer = new ProgramWriter(recipes, cutter);
+  const writer = new ProgramWriter(recipes, cutter, strip.cuttable);
   const ordered = orderingOnce();
   if (recipes.kiss.bladeOffset > 0) writer.alignFrom(alignAt);
   for (const kind of ['pen', 'crease'] as const)
@@ -118,12 +124,16 @@ class ProgramWriter {
   private cutLength = 0;
   private travelLength = 0;
   private seconds = 0;
-  at: Spot = [0, 0];
+  private readonly from: Spot;
+  at: Spot;
 
   constructor(
     private readonly recipes: KindRecipes,
     private readonly cutter: Machine,
-  ) {}
+    cuttable: number,
+  ) {
+    this.from = this.at = headAtFirst(cutter.device, cuttable);
+  }
 
   align(strip: WeededStrip): void {
     this.alignFrom([0.5, Math.min(strip.cuttable / 2, (strip.placements[0]?.box.minY ?? 0) + 1)]);
@@ -184,8 +194,8 @@ class ProgramWriter {
   }
 
   private line(line: Polyline, kind: LineKind, whose: 'art' | 'waste', copy: number): void {
-    const { dashes } = this.recipes[kind];
-    const parts = dashes === undefined ? [line] : perforated(line, dashes);
+    const { dashes, cornerAngle } = this.recipes[kind];
+    const parts = dashes === undefined ? [line] : perforated(line, dashes, cornerAngle);
     for (const part of parts) this.follow(part, kind, whose, copy);
   }
 
@@ -197,39 +207,53 @@ class ProgramWriter {
 
   /** The holder's way along a line, with no moves that are too short for a head. */
   private led(line: Polyline, kind: LineKind): HolderPath {
-    const { bladeOffset, overcut, passes = 1 } = this.recipes[kind];
+    const { bladeOffset, overcut, passes, cornerAngle: corner } = this.recipes[kind];
     const { points, closed } = thinned(line, LEAST_MOVE * this.cutter.device.step);
     return closed
-      ? compensateRing(points, bladeOffset, overcut, this.heading, passes)
-      : compensate(points, bladeOffset, this.heading);
+      ? compensateRing(points, bladeOffset, overcut, this.heading, { passes, corner })
+      : compensate(points, bladeOffset, this.heading, { corner });
   }
 
   private add(path: HolderPath, part: CutLine['part'], copy: number, kind: LineKind): void {
-    const points = this.inSteps(path, this.recipes[kind].bladeOffset);
+    const { points, kept } = this.inSteps(path, this.recipes[kind].bladeOffset);
     // what is shorter than a step, such as the rest of a dash, is no line
     if (points.length < 4) return;
     const travel = Math.hypot(points[0] - this.at[0], points[1] - this.at[1]);
-    const speed = this.recipes[kind].speed ?? this.cutter.ownSpeed;
+    const speeds = this.slowed(
+      points,
+      kept.map((i) => path.radii[i]),
+      kind,
+    );
+    const speed = speeds ?? this.recipes[kind].speed ?? this.cutter.ownSpeed;
     this.seconds += cutSeconds(points, travel, speed, this.cutter.motion);
     this.travelLength += travel;
     this.cutLength += lineLength({ points, closed: false });
     this.at = [points[points.length - 2], points[points.length - 1]];
-    this.done.push({ points, part, copy, kind });
+    this.done.push({ points, part, copy, kind, ...(speeds && { speeds }) });
     this.doneAt.push(this.seconds);
   }
 
   /** What trails is left as it lies when it is lifted; what does not, such as a pen, leaves the knife as it lay. */
-  private inSteps(path: HolderPath, bladeOffset: number): Float64Array {
+  private inSteps(path: HolderPath, bladeOffset: number): GridWay {
     const steps = stepsOf(this.cutter.device);
     if (bladeOffset <= 0) return ontoGrid(path.points, steps);
-    const { points, heading } = trailedOntoGrid(path, bladeOffset, this.heading, steps);
-    this.heading = heading;
-    return points;
+    const trailed = trailedOntoGrid(path, bladeOffset, this.heading, steps);
+    this.heading = trailed.heading;
+    return trailed;
+  }
+
+  /** Slower where it curves tightly: only where a speed is told that can be told another. */
+  private slowed(points: Float64Array, radii: ArrayLike<number>, kind: LineKind): Float64Array | undefined {
+    const { speed, slowRadius: radius = 0 } = this.recipes[kind];
+    const { slowest } = this.cutter;
+    if (radius <= 0 || speed === null || slowest === null) return undefined;
+    return speedsAlong(points, radii, { speed, least: slowest, radius });
   }
 
   finish(length: number): CutProgram {
-    const { done, recipes, cutLength, travelLength, seconds } = this;
+    const { from, done, recipes, cutLength, travelLength, seconds } = this;
     return {
+      from,
       lines: done,
       recipes,
       cutLength,

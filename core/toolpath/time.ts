@@ -20,9 +20,13 @@ export function moveReached(s: number, v: number, a: number, t: number): number 
   return left < ramp ? s - (a * left * left) / 2 : (peak * ramp) / 2 + peak * (t - ramp);
 }
 
+/** Top speed along a line, mm/s: one, or one for each of its moves. */
+export type TopSpeed = number | ArrayLike<number>;
+
 /** Moves of a line that are longer than nothing, and the speed that is kept where each begins and the last ends. */
 interface Moves {
   readonly lengths: readonly number[];
+  readonly tops: readonly number[];
   /** The point of the line that each ends at. */
   readonly ends: readonly number[];
   readonly joints: number[];
@@ -35,19 +39,24 @@ interface Moves {
  * @param line x0, y0, x1, y1 … mm
  * @param v top speed mm/s @param a mm/s² @param tolerance mm
  */
-export function lineSeconds(line: ArrayLike<number>, v: number, a: number, tolerance: number): number {
+export function lineSeconds(line: ArrayLike<number>, v: TopSpeed, a: number, tolerance: number): number {
   let seconds = 0;
-  runThrough(movesOf(line, v, a, tolerance), v, a, (move) => (seconds += move));
+  runThrough(movesOf(line, v, a, tolerance), a, (move) => (seconds += move));
   return seconds;
 }
 
 /** The same, as seconds from the start of the line at which each of its points is reached. */
-export function lineMoments(line: ArrayLike<number>, v: number, a: number, tolerance: number): Float64Array {
+export function lineMoments(
+  line: ArrayLike<number>,
+  v: TopSpeed,
+  a: number,
+  tolerance: number,
+): Float64Array {
   const moves = movesOf(line, v, a, tolerance);
   const out = new Float64Array(line.length / 2);
   let seconds = 0;
   let point = 0;
-  runThrough(moves, v, a, (move, i) => {
+  runThrough(moves, a, (move, i) => {
     // points that lie on the one before are reached with it
     out.fill(seconds, point, moves.ends[i]);
     seconds += move;
@@ -56,8 +65,9 @@ export function lineMoments(line: ArrayLike<number>, v: number, a: number, toler
   return out.fill(seconds, point);
 }
 
-function movesOf(line: ArrayLike<number>, v: number, a: number, tolerance: number): Moves {
+function movesOf(line: ArrayLike<number>, v: TopSpeed, a: number, tolerance: number): Moves {
   const lengths: number[] = [];
+  const tops: number[] = [];
   const ends: number[] = [];
   const joints: number[] = [];
   let px = 0;
@@ -68,13 +78,16 @@ function movesOf(line: ArrayLike<number>, v: number, a: number, tolerance: numbe
     const s = Math.hypot(dx, dy);
     if (s === 0) continue;
     const [ux, uy] = [dx / s, dy / s];
-    joints.push(lengths.length === 0 ? 0 : cornerSpeed(px * ux + py * uy, v, a, tolerance));
+    const top = typeof v === 'number' ? v : v[i / 2 - 1];
+    const least = Math.min(top, tops[tops.length - 1] ?? 0);
+    joints.push(cornerSpeed(px * ux + py * uy, least, a, tolerance));
     lengths.push(s);
+    tops.push(top);
     ends.push(i / 2);
     [px, py] = [ux, uy];
   }
   joints.push(0);
-  return { lengths, ends, joints };
+  return { lengths, tops, ends, joints };
 }
 
 /** @param cos cosine of the turn from one move to the next */
@@ -86,8 +99,7 @@ function cornerSpeed(cos: number, v: number, a: number, tolerance: number): numb
 
 /** Speeds at the joints lowered until every move can brake and gather speed in its length; then trapezoids. */
 function runThrough(
-  { lengths, joints }: Moves,
-  v: number,
+  { lengths, tops, joints }: Moves,
   a: number,
   took: (seconds: number, move: number) => void,
 ): void {
@@ -96,7 +108,7 @@ function runThrough(
   }
   for (let i = 0; i < lengths.length; i++) {
     joints[i + 1] = Math.min(joints[i + 1], Math.sqrt(joints[i] ** 2 + 2 * a * lengths[i]));
-    took(trapezoidSeconds(lengths[i], joints[i], joints[i + 1], v, a), i);
+    took(trapezoidSeconds(lengths[i], joints[i], joints[i + 1], tops[i], a), i);
   }
 }
 
@@ -119,16 +131,22 @@ export function paced({ pace = 1, ...motion }: Motion): Motion & { readonly pace
   };
 }
 
+/** What is told in cm/s as a machine really does it, mm/s. */
+export function topSpeed(speed: TopSpeed, { pace = 1 }: Pick<Motion, 'pace'>): TopSpeed {
+  const real = (one: number): number => (one * 10) / pace;
+  return typeof speed === 'number' ? real(speed) : Float64Array.from(speed, real);
+}
+
 /**
  * Seconds for a line with the knife down and for the way to it, knife lifts included.
- * @param travel mm @param speed cm/s
+ * @param travel mm @param speed cm/s: one, or one for each move
  */
-export function cutSeconds(line: Float64Array, travel: number, speed: number, own: Motion): number {
+export function cutSeconds(line: Float64Array, travel: number, speed: TopSpeed, own: Motion): number {
   const motion = paced(own);
   const a = motion.acceleration;
   return (
     moveSeconds(travel, motion.travelSpeed * 10, a) +
-    lineSeconds(line, (speed * 10) / motion.pace, a, motion.cornerTolerance) +
+    lineSeconds(line, topSpeed(speed, motion), a, motion.cornerTolerance) +
     motion.down +
     motion.up
   );

@@ -85,7 +85,7 @@ function step(doc: Doc, { strip, recipe, program }: PlannedCut, number: number):
   const copies = copiesOn(strip);
   stepSays(doc, top, [
     `${strip.film.code} · roll ${mm(strip.roll.width)} · ${formatRun(strip.length, 'mm')} · ${copies === 1 ? '1 copy' : `${copies} copies`}${strip.mirrored ? ' · mirrored' : ''}${strip.turned ? ' · turned' : ''}${othersOn(strip)}`,
-    `${recipe.force} g · ${recipe.speed} cm/s · blade ${recipe.blade} · overcut ${recipe.overcut} mm${(recipe.passes ?? 1) > 1 ? ` · ${recipe.passes} passes` : ''} · ${minutes(program.seconds)}`,
+    `${recipe.force} g · ${recipe.speed} cm/s · blade ${recipe.blade} · overcut ${recipe.overcut} mm${(recipe.passes ?? 1) > 1 ? ` · ${recipe.passes} passes` : ''}${recipe.slowRadius ? ` · slower in curves under ${recipe.slowRadius} mm` : ''} · ${minutes(program.seconds)}`,
   ]);
 }
 

@@ -13,7 +13,7 @@ import { copiesOn } from '../../core/layout/strip';
 import type { Plan, PlannedCut } from '../../core/plan/planned';
 import { ontoStrip } from '../../core/plan/sheetStrip';
 import { followedOnStrip } from '../../core/toolpath/followed';
-import type { CutProgram } from '../../core/toolpath/program';
+import type { CutLine, CutProgram } from '../../core/toolpath/program';
 import { rounded } from '../../core/units/rounded';
 import { besideStrip } from '../../core/weeding/beside';
 
@@ -47,8 +47,9 @@ export interface MadeCut {
 
 /** The cut of a printed sheet as designed, mm on the strip of a sheet that lies straight; plain lists, to be stored. */
 export interface SheetDesign {
-  readonly lines: readonly (Omit<CutProgram['lines'][number], 'points'> & {
+  readonly lines: readonly (Omit<CutLine, 'points' | 'speeds'> & {
     readonly points: readonly number[];
+    readonly speeds?: readonly number[];
   })[];
   readonly recipes: CutProgram['recipes'];
   readonly length: number;
@@ -118,7 +119,11 @@ export const madeSheets = (printed: Plan['printed'], line: number): MadeCut[] =>
       ...madeCut(cut),
       sheet: { number: i + 1, of: all.length, width: sheet.width, height: sheet.height, line, marks },
       design: {
-        lines: lines.map((one) => ({ ...one, points: Array.from(one.points) })),
+        lines: lines.map(({ speeds, ...one }) => ({
+          ...one,
+          points: Array.from(one.points),
+          ...(speeds && { speeds: Array.from(speeds) }),
+        })),
         recipes,
         length,
         doneAt: Array.from(doneAt),

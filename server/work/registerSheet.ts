@@ -55,7 +55,11 @@ export function registerSheet({
   if (findings.some(({ severity }) => severity === 'stop')) return known;
   const straight = {
     ...design,
-    lines: design.lines.map((line) => ({ ...line, points: Float64Array.from(line.points) })),
+    lines: design.lines.map(({ speeds, ...line }) => ({
+      ...line,
+      points: Float64Array.from(line.points),
+      ...(speeds && { speeds: Float64Array.from(speeds) }),
+    })),
     doneAt: Float64Array.from(design.doneAt),
   };
   const program = ontoSheet(straight, fit.map, stepsOf(device));

@@ -6,9 +6,11 @@ import type { Recipe } from '../../../core/layout/cutter';
 import { MOST_PASSES } from '../../../core/layout/cutter';
 import { kindName } from './artwork/kinds';
 import NudgeRow from './NudgeRow.vue';
+import CurveRows from '../../parts/CurveRows.vue';
 import FilmChips from '../../parts/FilmChips.vue';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthRow from '../../parts/LengthRow.vue';
+import { USUAL_CORNER } from '../../../core/toolpath/compensate';
 import { ApiProblem, call } from '../../stores/api';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
@@ -41,7 +43,16 @@ const kinds = computed(() => {
 const picked = ref<LineKind>('kiss');
 const line = computed(() => kinds.value.find(({ kind }) => kind === picked.value) ?? kinds.value[0]);
 
-const RECIPE_KEYS = ['force', 'speed', 'blade', 'bladeOffset', 'overcut', 'passes'] as const;
+const RECIPE_KEYS = [
+  'force',
+  'speed',
+  'blade',
+  'bladeOffset',
+  'overcut',
+  'passes',
+  'slowRadius',
+  'cornerAngle',
+] as const;
 /** What of a recipe is another than the shop has it. */
 const differing = (recipe: Recipe, shopRecipe: Recipe): Pick<Partial<Recipe>, (typeof RECIPE_KEYS)[number]> =>
   Object.fromEntries(
@@ -63,6 +74,15 @@ function keep(recipe: Recipe): void {
 function set(change: Partial<Recipe>): void {
   keep({ ...line.value.recipe, ...change });
 }
+const USUAL: Partial<Recipe> = { passes: 1, slowRadius: 0, cornerAngle: USUAL_CORNER };
+/** What the shop's recipe says nothing of is left unsaid where it is as usual. */
+const unlessUsual = (change: Partial<Recipe>): Partial<Recipe> =>
+  Object.fromEntries(
+    (Object.keys(change) as (keyof Recipe)[]).map((key) => [
+      key,
+      line.value.shopRecipe[key] === undefined && change[key] === USUAL[key] ? undefined : change[key],
+    ]),
+  );
 function asShop(): void {
   keep(line.value.shopRecipe);
 }
@@ -144,11 +164,17 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
       :max="10"
       @change="set({ overcut: $event })"
     />
+    <CurveRows
+      :recipe="line.recipe"
+      :swings="line.kind !== 'pen' && line.kind !== 'crease'"
+      :is-told="cutter.device.sendsSpeed"
+      @change="set(unlessUsual($event))"
+    />
     <ChoiceRow
       label="Each line is cut"
       :value="line.recipe.passes ?? 1"
       :options="TIMES"
-      @change="set({ passes: $event === 1 && !line.shopRecipe.passes ? undefined : $event })"
+      @change="set(unlessUsual({ passes: $event }))"
     />
     <div class="row">
       <span class="hint"

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import type { RecipeChange, RecipeHistory } from '../../../contracts/shop';
 import type { Cutter, Recipe } from '../../../core/layout/cutter';
 import { MOST_PASSES } from '../../../core/layout/cutter';
+import CurveRows from '../../parts/CurveRows.vue';
 import DraftField from '../../parts/DraftField.vue';
 import LengthRow from '../../parts/LengthRow.vue';
 import NumberField from '../../parts/NumberField.vue';
@@ -24,6 +25,8 @@ const FIELDS = [
   { key: 'speed', label: 'Speed', unit: 'cm/s', digits: 0 },
 ] as const;
 const recipe = computed(() => props.shown.recipe);
+/** Neither a pen nor a wheel has a blade that trails. */
+const isRolling = computed(() => props.shown.kind === 'pen' || props.shown.kind === 'crease');
 /** What a field begins with when it is taken from the machine: the middle of what it can. */
 const usual = (key: 'force' | 'speed'): number =>
   key === 'speed'
@@ -96,7 +99,7 @@ const when = (date: string): string =>
       />
     </div>
     <div class="row">
-      <span>{{ shown.kind === 'pen' || shown.kind === 'crease' ? 'Tool' : 'Blade' }}</span>
+      <span>{{ isRolling ? 'Tool' : 'Blade' }}</span>
       <DraftField
         label="Blade"
         :value="recipe.blade"
@@ -104,7 +107,7 @@ const when = (date: string): string =>
         @change="$emit('change', { blade: $event })"
       />
     </div>
-    <template v-if="shown.kind !== 'pen' && shown.kind !== 'crease'">
+    <template v-if="!isRolling">
       <LengthRow
         label="Blade offset"
         fine
@@ -121,6 +124,12 @@ const when = (date: string): string =>
         @change="$emit('change', { overcut: $event })"
       />
     </template>
+    <CurveRows
+      :recipe="recipe"
+      :swings="!isRolling"
+      :is-told="cutter.device.sendsSpeed"
+      @change="$emit('change', $event)"
+    />
     <template v-if="shown.kind === 'perforated' && recipe.dashes">
       <LengthRow
         label="Dashes"
