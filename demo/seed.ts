@@ -15,75 +15,79 @@ import { DEMO_SHOP } from './shop';
 
 const { artwork, layout, films: filmChoices, print } = DEFAULT_CHOICES;
 
-export const FIRST_ORDERS: readonly { file: string; name: string; dueInDays: number; choices: Partial<Choices> }[] =
-  [
-    {
-      file: 'marsh-wren.svg',
-      name: 'Marsh Wren hull names',
-      dueInDays: 4,
-      choices: { artwork: { ...artwork, width: 1240 }, layout: { ...layout, copies: 2 } },
+export const FIRST_ORDERS: readonly {
+  file: string;
+  name: string;
+  dueInDays: number;
+  choices: Partial<Choices>;
+}[] = [
+  {
+    file: 'marsh-wren.svg',
+    name: 'Marsh Wren hull names',
+    dueInDays: 4,
+    choices: { artwork: { ...artwork, width: 1240 }, layout: { ...layout, copies: 2 } },
+  },
+  {
+    file: 'sail-numbers.svg',
+    name: 'Class numbers, sail 4127',
+    dueInDays: 6,
+    choices: { artwork: { ...artwork, height: 300 }, layout: { ...layout, copies: 2 } },
+  },
+  {
+    file: 'crew-shirt.svg',
+    name: 'Crew shirts, mirrored',
+    dueInDays: 9,
+    choices: {
+      artwork: { ...artwork, width: 220 },
+      films: { ...filmChoices, film: { '#e0604c': 'flock-coral', '#f6f5f1': 'flock-white' } },
+      layout: { ...layout, copies: 12, spacing: 6 },
     },
-    {
-      file: 'sail-numbers.svg',
-      name: 'Class numbers, sail 4127',
-      dueInDays: 6,
-      choices: { artwork: { ...artwork, height: 300 }, layout: { ...layout, copies: 2 } },
-    },
-    {
-      file: 'crew-shirt.svg',
-      name: 'Crew shirts, mirrored',
-      dueInDays: 9,
-      choices: {
-        artwork: { ...artwork, width: 220 },
-        films: { ...filmChoices, film: { '#e0604c': 'flock-coral', '#f6f5f1': 'flock-white' } },
-        layout: { ...layout, copies: 12, spacing: 6 },
+  },
+  {
+    file: 'slipway-sign.svg',
+    name: 'Slipway sign',
+    dueInDays: 11,
+    choices: { artwork: { ...artwork, width: 900 } },
+  },
+  {
+    file: 'tide-dial.svg',
+    name: 'Tide dial, creased',
+    dueInDays: 13,
+    choices: {
+      artwork: {
+        ...artwork,
+        lines: { ...artwork.lines, colour: { '#1f5a3c': 'crease', '#b0202f': 'through' } },
       },
+      films: { ...filmChoices, film: { '#ead9b4': 'dial-card' } },
+      layout: { ...layout, border: 'none' },
+      cutter: { order: 'saltpan', film: {} },
     },
-    {
-      file: 'slipway-sign.svg',
-      name: 'Slipway sign',
-      dueInDays: 11,
-      choices: { artwork: { ...artwork, width: 900 } },
-    },
-    {
-      file: 'tide-dial.svg',
-      name: 'Tide dial, creased',
-      dueInDays: 13,
-      choices: {
-        artwork: {
-          ...artwork,
-          lines: { ...artwork.lines, colour: { '#1f5a3c': 'crease', '#b0202f': 'through' } },
-        },
-        films: { ...filmChoices, film: { '#ead9b4': 'dial-card' } },
-        layout: { ...layout, border: 'none' },
-        cutter: { order: 'saltpan', film: {} },
+  },
+  {
+    file: 'race-hut.svg',
+    name: 'Race hut wall',
+    dueInDays: 18,
+    choices: { artwork: { ...artwork, width: 3300 } },
+  },
+  {
+    file: 'ice-cream-stickers.svg',
+    name: 'Ice-cream stickers',
+    dueInDays: 8,
+    choices: {
+      films: { ...filmChoices, print: ['#2e6f7e', '#fbfbf8', '#e2a21b'] },
+      layout: { ...layout, copies: 24 },
+      print: {
+        ...print,
+        lines: [
+          { ...USUAL_CUT_LINE, offset: 0 },
+          { ...USUAL_CUT_LINE, kind: 'perforated', offset: 3, smallestRadius: 3 },
+        ],
+        bleed: 2,
       },
+      cutter: { order: 'plover', film: {} },
     },
-    {
-      file: 'race-hut.svg',
-      name: 'Race hut wall',
-      dueInDays: 18,
-      choices: { artwork: { ...artwork, width: 3300 } },
-    },
-    {
-      file: 'ice-cream-stickers.svg',
-      name: 'Ice-cream stickers',
-      dueInDays: 8,
-      choices: {
-        films: { ...filmChoices, print: ['#2e6f7e', '#fbfbf8', '#e2a21b'] },
-        layout: { ...layout, copies: 24 },
-        print: {
-          ...print,
-          lines: [
-            { ...USUAL_CUT_LINE, offset: 0 },
-            { ...USUAL_CUT_LINE, kind: 'perforated', offset: 3, smallestRadius: 3 },
-          ],
-          bleed: 2,
-        },
-        cutter: { order: 'plover', film: {} },
-      },
-    },
-  ];
+  },
+];
 
 /**
  * Adds what the shop owns; where it is already there, nothing happens but that its cutters are reached anew.

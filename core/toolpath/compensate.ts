@@ -4,7 +4,7 @@
  * (the tractrix of an arc about the tip is the tip itself). Along a curve it goes d ahead of the tip on the curve's tangent, by
  * one point for each of the curve's: the tractrix of that way is the curve. For d = 0 (a pen) the path is the outline.
  */
-import { append } from '../geometry/lists';
+import { append, largest } from '../geometry/lists';
 import type { Ring } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Heading } from './dragged';
@@ -153,7 +153,7 @@ function radiusOf({ along, whole }: Edge, ...tangents: Tangents): number {
   const sines = tangents.map((tangent) =>
     tangent ? Math.abs(tangent[0] * along[1] - tangent[1] * along[0]) : 0,
   );
-  return whole / (2 * Math.max(...sines));
+  return whole / (2 * largest(sines));
 }
 
 /** Takes away the tangents on both sides of where the tip comes to lie too far aside. @returns whether there were any */
