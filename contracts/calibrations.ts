@@ -3,6 +3,7 @@ import { z } from 'zod';
 import type { RunSays, Seen } from '../core/calibration/run';
 import { TOOL_KINDS } from '../core/artwork/choices';
 import { CELL_LOOKS, MOST_CELLS } from '../core/calibration/grid';
+import { dashesSchema } from './shop';
 
 const name = z.string().min(1).max(60);
 const values = z.array(z.number().min(0).max(10)).min(3).max(30).readonly();
@@ -33,7 +34,13 @@ export const setupSchema = z.discriminatedUnion('kind', [
     line: z.enum(TOOL_KINDS),
     columns: z.number().int().min(1).max(40),
     cells: z
-      .array(z.strictObject({ force: bounded(1, 5000), speed: bounded(0.1, 500) }))
+      .array(
+        z.strictObject({
+          force: bounded(1, 5000),
+          speed: bounded(0.1, 500),
+          dashes: dashesSchema.optional(),
+        }),
+      )
       .min(1)
       .max(MOST_CELLS)
       .readonly(),
@@ -83,6 +90,8 @@ export const calibrationSchema = z.object({
   linesDone: z.number(),
   problem: z.string().nullable(),
   startedAt: z.string(),
+  /** Parts of it that are cut, where it is cut force by force: see forcesByHand. */
+  part: z.number(),
   /** When its values were kept, last. */
   keptAt: z.string().nullable(),
 });

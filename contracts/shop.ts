@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { BUILDS, FINISHES, PRINT_GROUNDS } from '../core/films/film';
 import type { FilmSize } from '../core/films/leftover';
 import type { Cutter } from '../core/layout/cutter';
-import { CORNER_ANGLES, MOST_PASSES, MOST_SLOW_RADIUS } from '../core/layout/cutter';
+import { CORNER_ANGLES, LEAST_DASHES, MOST_PASSES, MOST_SLOW_RADIUS } from '../core/layout/cutter';
 import type { Shop } from '../core/plan/shop';
 import type { Printer } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
@@ -93,6 +93,10 @@ export const recipeSchema = z.object({
   cornerAngle: z.number().optional(),
 });
 
+/** mm cut and mm left in turn. */
+export const dashesSchema = z
+  .tuple([z.number().min(LEAST_DASHES[0]).max(100), z.number().min(LEAST_DASHES[1]).max(20)])
+  .readonly();
 const gram = z.number().int().min(1).max(5000);
 /** What is changed of a recipe; null: left to the machine. */
 export const recipeChangeSchema = z.strictObject({
@@ -102,10 +106,7 @@ export const recipeChangeSchema = z.strictObject({
   bladeOffset: z.number().min(0).max(2).optional(),
   overcut: z.number().min(0).max(10).optional(),
   passes: z.number().int().min(1).max(MOST_PASSES).optional(),
-  dashes: z
-    .tuple([z.number().min(0.2).max(100), z.number().min(0.05).max(20)])
-    .readonly()
-    .optional(),
+  dashes: dashesSchema.optional(),
   slowRadius: z.number().min(0).max(MOST_SLOW_RADIUS).optional(),
   cornerAngle: z.number().min(CORNER_ANGLES[0]).max(CORNER_ANGLES[1]).optional(),
   /** Where it comes from, such as an order. */

@@ -123,6 +123,70 @@ test('a recipe is changed within what the machine can do, left to the machine, a
   await expect.poll(async () => await recipe(shop, 'curlew/tar/perforated')).toBeUndefined();
 });
 
+test('perforated lines are tried with dashes and gaps, and those that bear most forces are kept', async ({
+  page,
+  shop,
+}) => {
+  await post(`${shop.panels.curlew}/load`, { name: 'Quince', width: 610, length: 5000, toughness: 60 });
+  await page.goto('/materials/quince/recipes');
+  await page.getByRole('combobox', { name: 'Another kind of line on Curlew' }).click();
+  await page.getByRole('option', { name: 'perforated' }).click();
+  const grid = page.getByRole('region', { name: 'Trial grid' });
+  await grid.getByRole('textbox', { name: 'Columns' }).fill('3');
+  await grid.getByRole('textbox', { name: 'Columns' }).press('Enter');
+  await grid.getByRole('button', { name: 'Cut a grid' }).click();
+  const names = cells(page).getByRole('button');
+  await expect(names).toHaveCount(12, { timeout: 90_000 });
+  // as its operator sees it tear: the longer dash with the narrower gap from less force on
+  await grid.getByRole('radio', { name: 'does not tear' }).click();
+  const all = await names.evaluateAll((list) => list.map((one) => one.getAttribute('aria-label')!));
+  const forces = [...new Set(all.map((name) => Number(/^\d+/.exec(name)![0])))];
+  for (const name of all.filter((one) => one.startsWith(`${forces[0]} g`) && !/of 4 mm/.test(one)))
+    await cells(page).getByRole('button', { name, exact: true }).click();
+  await grid.getByRole('radio', { name: 'tears along it' }).click();
+  for (const name of all.filter((one) => !one.startsWith(`${forces[0]} g`) || /of 4 mm/.test(one)))
+    await cells(page).getByRole('button', { name, exact: true }).click();
+  await expect(grid.getByText(/with dashes of 4 mm and gaps of 0.5 mm\./)).toBeVisible();
+  await grid.getByRole('button', { name: /^Use \d+ g with dashes of 4 mm, gaps of 0.5 mm/ }).click();
+  await expect.poll(async () => (await recipe(shop, 'curlew/quince/perforated'))?.dashes).toEqual([4, 0.5]);
+});
+
+test('a machine with a knob: its grid is cut column by column, the knob turned between', async ({
+  page,
+  shop,
+}) => {
+  const heron = shop.panels.heron;
+  await post(`${heron}/load`, { name: 'Tide blue', width: 610, length: 5000, toughness: 60 });
+  await page.goto('/materials/tide-blue/recipes');
+  await page.getByRole('button', { name: /^Heron kiss/ }).click();
+  const grid = page.getByRole('region', { name: 'Trial grid' });
+  await grid.getByRole('textbox', { name: 'Columns' }).fill('2');
+  await grid.getByRole('textbox', { name: 'Columns' }).press('Enter');
+  await grid.getByRole('textbox', { name: 'Rows' }).fill('2');
+  await grid.getByRole('textbox', { name: 'Rows' }).press('Enter');
+  await grid.getByRole('button', { name: 'Cut a grid' }).click();
+  const depths: string[][] = [];
+  for (const column of [1, 2]) {
+    const asks = grid
+      .getByText(/Set the knob of Heron to \d+ g/)
+      .filter({ hasText: `column ${column} of 2` });
+    await expect(asks).toBeVisible({ timeout: 90_000 });
+    await post(`${heron}/knob`, { force: Number(/to (\d+) g/.exec((await asks.textContent())!)![1]) });
+    await grid.getByRole('button', { name: `Cut column ${column}` }).click();
+    await expect(asks).toBeHidden();
+    if (column === 1) await expect(grid.getByText('column 2 of 2')).toBeVisible({ timeout: 90_000 });
+    else await expect(cells(page).getByRole('button')).toHaveCount(4, { timeout: 90_000 });
+    const record = (await (await fetch(`${heron}/record`)).json()) as { lines: { depth: string }[] };
+    depths.push([...new Set(record.lines.map(({ depth }) => depth))]);
+  }
+  expect(depths[0]).toEqual(['not-through']);
+  expect(depths[1]).not.toContain('not-through');
+  await grid.getByRole('radio', { name: 'the best one' }).click();
+  await cells(page).getByRole('button').last().click();
+  await grid.getByRole('button', { name: /^Use \d+ g at/ }).click();
+  await expect.poll(async () => (await recipe(shop, 'heron/tide-blue'))?.force).toBe(119);
+});
+
 test('a knife is worn from grid to grid until the page says change it; other recipes are raised alike', async ({
   page,
   shop,

@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { random } from '../random';
 import type { Cell } from './grid';
-import { bestCell, CELL_LOOKS, gridCells, judgeGrid } from './grid';
+import {
+  bestCell,
+  bestDashes,
+  CELL_LOOKS,
+  forcesByHand,
+  gridCells,
+  judgeGrid,
+  perforatedCells,
+} from './grid';
 
 const ASKED = { force: [40, 110], speed: [10, 50], columns: 8, rows: 5 } as const;
 
@@ -29,7 +37,7 @@ describe('a trial grid', () => {
   const runs = Array.from({ length: 60 }, (_, k) => {
     const next = random(1000 + 7 * k);
     const clean = 48 + 40 * next();
-    const found = judgeGrid(judged(clean, 1.5 + next(), 0.1, 31 + k), 20)!;
+    const found = judgeGrid(judged(clean, 1.5 + next(), 0.1, 31 + k), { speed: 20 })!;
     return { clean, found };
   });
 
@@ -47,12 +55,12 @@ describe('a trial grid', () => {
 
   test('one cell that looks otherwise than all the others is odd, and moves nothing', () => {
     const cells = judged(62, 2, 0, 1);
-    const right = judgeGrid(cells, 20)!;
+    const right = judgeGrid(cells, { speed: 20 })!;
     expect(right.odd).toEqual([]);
     const at = cells.findIndex(({ force, speed }) => force === 90 && speed === 30);
     const wrong = judgeGrid(
       cells.map((cell, i): Cell => (i === at ? { ...cell, looks: 'not-through' } : cell)),
-      20,
+      { speed: 20 },
     )!;
     expect(wrong.odd).toEqual([at]);
     expect(wrong.clean.value / right.clean.value).toBeCloseTo(1, 1.5);
@@ -60,13 +68,67 @@ describe('a trial grid', () => {
 
   test('less than four cells, or all alike, say nothing; the best one alone says itself and half a step', () => {
     const cells = gridCells(ASKED);
-    expect(judgeGrid(cells, 20)).toBeUndefined();
+    expect(judgeGrid(cells, { speed: 20 })).toBeUndefined();
     expect(
       judgeGrid(
         cells.map((cell): Cell => ({ ...cell, looks: 'clean' })),
-        20,
+        { speed: 20 },
       ),
     ).toBeUndefined();
     expect(bestCell(cells[3], cells)).toEqual({ value: 70, from: 65, to: 75 });
+  });
+});
+
+describe('a grid of perforated lines', () => {
+  const DASHED = {
+    force: [80, 220],
+    columns: 8,
+    on: [2, 4],
+    off: [0.2, 0.5],
+    each: [3, 2],
+    speed: 20,
+  } as const;
+  const left = ([on, off]: readonly [number, number]): number => off / (on + off);
+
+  test('a row for each dash with each gap, in sizes that a rule shows', () => {
+    const cells = perforatedCells(DASHED);
+    expect(cells).toHaveLength(48);
+    expect(cells[0]).toEqual({ force: 80, speed: 20, dashes: [2, 0.2] });
+    expect(cells.at(-1)).toEqual({ force: 220, speed: 20, dashes: [4, 0.5] });
+    expect([...new Set(cells.map(({ dashes }) => String(dashes)))]).toEqual([
+      ...['2,0.2', '2,0.5', '3,0.2', '3,0.5', '4,0.2', '4,0.5'],
+    ]);
+    expect(perforatedCells({ ...DASHED, each: [1, 1] })[0].dashes).toEqual([3, 0.35]);
+    expect(forcesByHand(cells)).toEqual([80, 100, 120, 140, 160, 180, 200, 220]);
+  });
+
+  /** What is left between dashes asks for force: two percent more for each percent of the line. */
+  const torn = (clean: number, ratio: number, wrong: number, seed: number): Cell[] => {
+    const next = random(seed);
+    return perforatedCells(DASHED).map((cell) => {
+      const needs = clean * Math.exp(2 * (left(cell.dashes!) - left([3, 0.2])));
+      const true_ = cell.force < needs ? 0 : cell.force < needs * ratio ? 1 : 2;
+      return { ...cell, looks: CELL_LOOKS[next() < wrong ? (true_ + 1) % 3 : true_] };
+    });
+  };
+
+  test('the force for any dashes comes from all rows: within 5 % in the median with one tap of ten wrong', () => {
+    const off = Array.from({ length: 40 }, (_, k) => {
+      const clean = 100 + 60 * random(50 + 3 * k)();
+      const found = judgeGrid(torn(clean, 1.6, 0.1, 70 + k), { speed: 20, dashes: [3, 0.2] })!;
+      return Math.abs(found.clean.value / clean - 1);
+    });
+    expect(middle(off)).toBeLessThan(0.05);
+  });
+
+  test('dashes that bear most forces are taken; of equals, those that hold best', () => {
+    const cells = perforatedCells(DASHED);
+    const clean = (isSo: (cell: Cell) => boolean): Cell[] =>
+      cells.map((cell) => ({ ...cell, looks: isSo(cell) ? 'clean' : 'not-through' }));
+    expect(
+      bestDashes(clean(({ dashes, force }) => dashes![0] === 3 && dashes![1] === 0.2 && force > 120)),
+    ).toEqual([3, 0.2]);
+    expect(bestDashes(clean(({ force }) => force > 120))).toEqual([2, 0.5]);
+    expect(bestDashes(cells)).toBeUndefined();
   });
 });

@@ -1,8 +1,10 @@
 /**
  * What a trial grid of force against speed says: from how every cell looks, not only the best one. A cell looks cut through
- * from some force on and scored into its backing from a larger one; both rise a little with speed.
+ * from some force on and scored into its backing from a larger one; both rise a little with speed. Of perforated lines it is
+ * force against dashes and gaps: what is left between dashes asks for force.
  */
 import { largest, smallest } from '../geometry/lists';
+import { rounded } from '../units/rounded';
 import { median } from './odd';
 
 export const CELL_LOOKS = ['not-through', 'clean', 'into-backing'] as const;
@@ -12,9 +14,15 @@ export interface Cell {
   /** g and cm/s */
   readonly force: number;
   readonly speed: number;
+  /** mm cut and mm left in turn, of perforated lines. */
+  readonly dashes?: Dashes;
   /** Missing: nobody has looked at it. */
   readonly looks?: CellLook;
 }
+
+export type Dashes = readonly [on: number, off: number];
+/** How cells are cut, beside their force. */
+export type CutAs = Pick<Cell, 'speed' | 'dashes'>;
 
 /** Forces at one speed, g: what was found, and what holds the truth in 95 of 100 grids. */
 export interface ForceFound {
@@ -49,6 +57,8 @@ const WIDTH = 0.04;
 const RATIOS = [1.15, 4] as const;
 /** What ten cm/s more may do to a force: as a logarithm (our own). */
 const PER_TEN = [-0.02, 0.1] as const;
+/** What a tenth more of a line that is left between dashes may do to a force, in the same way (our own). */
+const PER_TENTH_LEFT = [0, 0.5] as const;
 /** Of the places that are tried for each unknown. */
 const [FORCES, WINDOW_STEP, SLOPES] = [140, 2, 9];
 /** Above what surely cuts, so that it still does when the knife has worn a little (our own). */
@@ -70,10 +80,10 @@ function chanceOf(looks: CellLook, through: number, scored: number): number {
 /**
  * The chance of every pair of thresholds and slope given how the cells look, evenly likely before (Bayes; a psychometric
  * function with lapses, Wichmann & Hill 2001), summed up.
- * @param speed for which forces are told, cm/s
+ * @param as for which forces are told
  * @returns undefined: too few cells were looked at, or they do not show where it begins to cut
  */
-export function judgeGrid(cells: readonly Cell[], speed: number): GridFound | undefined {
+export function judgeGrid(cells: readonly Cell[], as: CutAs): GridFound | undefined {
   const seen = cells
     .slice(0, MOST_CELLS)
     .flatMap((cell, at) => (cell.looks ? [{ ...cell, looks: cell.looks, at }] : []));
@@ -81,7 +91,7 @@ export function judgeGrid(cells: readonly Cell[], speed: number): GridFound | un
   if (seen.length < LEAST_CELLS || looks.size < 2) return undefined;
   const forces = seen.map(({ force }) => Math.log(force));
   const bounds = [smallest(forces) - PAST, largest(forces) + PAST] as const;
-  const post = posterior(seen, speed, bounds);
+  const post = posterior(seen, as, bounds);
   const clean = toldOf(post.at, post.clean);
   // where nothing was scored, the backing begins somewhere above all that was tried
   const backing = toldOf(post.at, post.backing);
@@ -90,10 +100,11 @@ export function judgeGrid(cells: readonly Cell[], speed: number): GridFound | un
     clean,
     backing,
     proposed: Math.max(clean.value, sure),
-    odd: seen.flatMap(({ force, speed: own, looks: look, at }) => {
-      const faster = (post.slope * (own - speed)) / 10;
-      const above = ({ value }: ForceFound): number => logistic((Math.log(force / value) - faster) / WIDTH);
-      return chanceOf(look, above(clean), above(backing)) < ODD ? [at] : [];
+    odd: seen.flatMap((cell) => {
+      const harder = post.slope * besides(cell, as);
+      const above = ({ value }: ForceFound): number =>
+        logistic((Math.log(cell.force / value) - harder) / WIDTH);
+      return chanceOf(cell.looks, above(clean), above(backing)) < ODD ? [cell.at] : [];
     }),
   };
 }
@@ -113,7 +124,7 @@ interface Posterior {
 
 function posterior(
   seen: readonly SeenCell[],
-  speed: number,
+  as: CutAs,
   [least, most]: readonly [number, number],
 ): Posterior {
   const at = spread(FORCES, [least, most + Math.log(RATIOS[1])]);
@@ -122,10 +133,8 @@ function posterior(
   const windows = [Math.ceil(Math.log(RATIOS[0]) / step), Math.floor(Math.log(RATIOS[1]) / step)] as const;
   const [clean, backing] = [new Float64Array(FORCES), new Float64Array(FORCES)];
   let [all, sloped] = [0, 0];
-  for (const slope of spread(SLOPES, PER_TEN)) {
-    const above = seen.map(({ force, speed: own }) =>
-      aboveEach(Math.log(force) - (slope * (own - speed)) / 10, at),
-    );
+  for (const slope of spread(SLOPES, as.dashes ? PER_TENTH_LEFT : PER_TEN)) {
+    const above = seen.map((cell) => aboveEach(Math.log(cell.force) - slope * besides(cell, as), at));
     for (let i = 0; i < cleans; i++)
       for (let window = windows[0]; window <= windows[1] && i + window < FORCES; window += WINDOW_STEP) {
         let chance = 1;
@@ -139,6 +148,29 @@ function posterior(
   }
   for (const shares of [clean, backing]) for (let i = 0; i < FORCES; i++) shares[i] /= all;
   return { at, clean, backing, slope: sloped / all };
+}
+
+/** By how much cells differ beside their force: in tens of cm/s, or in tenths of what is left between dashes. */
+function besides(cell: CutAs, as: CutAs): number {
+  if (cell.dashes && as.dashes) return 10 * (leftOf(cell.dashes) - leftOf(as.dashes));
+  return (cell.speed - as.speed) / 10;
+}
+const leftOf = ([on, off]: Dashes): number => off / (on + off);
+
+/**
+ * The dashes that bear the widest range of force: those of which most cells came out well; of equals, what holds best until
+ * it is torn.
+ */
+export function bestDashes(cells: readonly Cell[]): Dashes | undefined {
+  const good = new Map<string, { readonly dashes: Dashes; count: number }>();
+  for (const { dashes, looks } of cells) {
+    if (!dashes || looks !== 'clean') continue;
+    const one = good.get(String(dashes)) ?? { dashes, count: 0 };
+    one.count++;
+    good.set(String(dashes), one);
+  }
+  return [...good.values()].sort((a, b) => b.count - a.count || leftOf(b.dashes) - leftOf(a.dashes))[0]
+    ?.dashes;
 }
 
 /** How far a force is above each of some thresholds: 0 surely below, 1 surely above. */
@@ -164,7 +196,7 @@ function toldOf(at: readonly number[], shares: Float64Array): ForceFound {
 
 /** Where only the best cell was tapped: that force, give or take half of the way to the next. */
 export function bestCell({ force }: Pick<Cell, 'force'>, cells: readonly Cell[]): ForceFound {
-  const forces = [...new Set(cells.map((cell) => cell.force))].sort((a, b) => a - b);
+  const forces = forcesByHand(cells);
   const steps = forces.slice(1).map((next, i) => next - forces[i]);
   const half = steps.length > 0 ? median(steps) / 2 : 0;
   return { value: force, from: force - half, to: force + half };
@@ -179,11 +211,42 @@ export interface GridAsked {
   readonly rows: number;
 }
 
+/** Forces that are set by hand one after the other, the least first, where a cutter is told none. */
+export const forcesByHand = (cells: readonly Cell[]): number[] =>
+  [...new Set(cells.map(({ force }) => force))].sort((a, b) => a - b);
+
+const even = (n: number, [from, to]: readonly [number, number], step: number): number[] =>
+  (n === 1 ? [(from + to) / 2] : spread(n, [from, to])).map((one) =>
+    rounded(Math.round(one / step) * step, 2),
+  );
+
 /** Cells row by row, the slowest first: evenly spaced, in whole g and cm/s. */
 export function gridCells({ force, speed, columns, rows }: GridAsked): Cell[] {
-  const even = (n: number, [from, to]: readonly [number, number]): number[] =>
-    n === 1 ? [Math.round((from + to) / 2)] : spread(n, [from, to]).map(Math.round);
-  return even(rows, speed).flatMap((fast) =>
-    even(columns, force).map((hard) => ({ force: hard, speed: fast })),
+  return even(rows, speed, 1).flatMap((fast) =>
+    even(columns, force, 1).map((hard) => ({ force: hard, speed: fast })),
   );
+}
+
+/** The same of perforated lines: a row for each dash with each gap, in tenths of a mm and twentieths. */
+export function perforatedCells({
+  force,
+  columns,
+  on,
+  off,
+  each: [dashes, gaps],
+  speed,
+}: PerforatedAsked): Cell[] {
+  return even(dashes, on, 0.1).flatMap((cut) =>
+    even(gaps, off, 0.05).flatMap((left) =>
+      even(columns, force, 1).map((hard): Cell => ({ force: hard, speed, dashes: [cut, left] })),
+    ),
+  );
+}
+
+export interface PerforatedAsked extends Pick<GridAsked, 'force' | 'columns'> {
+  /** mm cut and mm left, from and to, and how many of each. */
+  readonly on: readonly [number, number];
+  readonly off: readonly [number, number];
+  readonly each: readonly [dashes: number, gaps: number];
+  readonly speed: number;
 }

@@ -48,7 +48,7 @@ export function forceAsked(
   const said = spoken.flatMap(({ was, force, speed }): Cell[] =>
     force === null ? [] : [{ force, speed: speed ?? now.speed, looks: LOOKS[was] }],
   );
-  const found = judgeGrid([...said, ...cells], now.speed)?.proposed;
+  const found = judgeGrid([...said, ...cells], { speed: now.speed })?.proposed;
   const least = now.force * (1 + way * STEP);
   const to = found !== undefined && (found - least) * way > 0 ? found : least;
   return Math.round(Math.min(range.most, Math.max(range.least, to)));

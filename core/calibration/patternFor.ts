@@ -36,9 +36,11 @@ export function patternFor(
     case 'overcut-row':
       return rowPattern('overcut', setup.values, room, recipe);
     case 'force':
-      if (setup.columns > gridRoom(cuttable, 0).columns)
-        return `${gridRoom(cuttable, 0).columns} forces fit beside one another on this film. Take fewer, or load wider film.`;
+      if (setup.columns > roomOf(setup, cuttable).columns)
+        return `${roomOf(setup, cuttable).columns} forces fit beside one another on this film. Take fewer, or load wider film.`;
       return gridPattern(setup.cells, setup.columns, room, recipe);
   }
 }
+const roomOf = ({ cells }: Extract<Setup, { kind: 'force' }>, cuttable: number) =>
+  gridRoom(cuttable, 0, cells[0].dashes !== undefined);
 const TOO_NARROW = 'This film is too narrow. Load a wider piece and press again.';

@@ -4,6 +4,7 @@ import type { Spot } from '../geometry/spot';
 import type { Recipe } from '../layout/cutter';
 import { figures, figuresWidth } from '../panels/strokeFigures';
 import type { DesignedMark } from '../registration/readMarks';
+import { perforated } from '../toolpath/perforation';
 import type { Cell } from './grid';
 
 /** One line of a pattern. */
@@ -13,6 +14,8 @@ export interface TestLine {
   readonly recipe: Recipe;
   /** The holder itself goes along it, whatever trails: a pen's line, or one that shows how far the tip trails. */
   readonly isPlain?: boolean;
+  /** g: it belongs to a cell that tries this force. */
+  readonly force?: number;
 }
 
 export interface Pattern {
@@ -190,39 +193,46 @@ export function gapPattern({ lead, cuttable }: PatternRoom, recipe: Recipe): Pat
   };
 }
 
-/** mm of a cell's square, and from one to the next both ways; of its figures. */
-const [CELL, CELL_ALONG, CELL_ACROSS, SMALL] = [8, 11, 15, 2];
-/** Cells of a grid that fit, forces across the film and speeds along it. */
-export const gridRoom = (
+/** mm of a cell's square, and from one to the next both ways; perforated ones take some dashes a side. */
+const CELL = { size: 8, along: 11, across: 15 } as const;
+const DASHED_CELL = { size: 20, along: 24, across: 28 } as const;
+/** mm that a cell's figures are high. */
+const SMALL = 2;
+/** Cells of a grid that fit, forces across the film and what is tried beside them along it. */
+export function gridRoom(
   cuttable: number,
   length: number,
-): { readonly columns: number; readonly rows: number } => ({
-  columns: Math.max(1, Math.floor((cuttable - 4) / CELL_ACROSS)),
-  rows: Math.max(1, Math.floor((length - 4) / CELL_ALONG)),
-});
+  isDashed: boolean,
+): { readonly columns: number; readonly rows: number } {
+  const { across, along } = isDashed ? DASHED_CELL : CELL;
+  return {
+    columns: Math.max(1, Math.floor((cuttable - 4) / across)),
+    rows: Math.max(1, Math.floor((length - 4) / along)),
+  };
+}
 
-/** Every cell a square and its diagonal at its own force and speed, with its force beneath. */
+/** Every cell a square and its diagonal, or a square of dashes, as it is tried, with its force beneath. */
 export function gridPattern(
   cells: readonly Cell[],
   columns: number,
   { lead, cuttable }: PatternRoom,
   recipe: Recipe,
 ): Pattern {
-  const y0 = Math.max(2, (cuttable - columns * CELL_ACROSS) / 2);
-  const at = (i: number): Spot => [
-    lead + 2 + Math.floor(i / columns) * CELL_ALONG,
-    y0 + (i % columns) * CELL_ACROSS,
-  ];
+  const { size, along, across } = cells[0].dashes ? DASHED_CELL : CELL;
+  const y0 = Math.max(2, (cuttable - columns * across) / 2);
+  const at = (i: number): Spot => [lead + 2 + Math.floor(i / columns) * along, y0 + (i % columns) * across];
   return {
-    lines: cells.flatMap(({ force, speed }, i) => {
+    lines: cells.flatMap(({ force, speed, dashes }, i) => {
       const [x, y] = at(i);
       const own = { ...recipe, force, speed };
+      const box = square(own, x, y, size);
       return [
-        line(own, x, y, x + CELL, y + CELL),
-        square(own, x, y, CELL),
-        ...written(recipe, String(force), x, y + CELL + 1, SMALL),
-      ];
+        ...(dashes
+          ? perforated(box, dashes).map((dash) => ({ ...dash, recipe: own }))
+          : [line(own, x, y, x + size, y + size), box]),
+        ...written(recipe, dashes ? `${force} ${dashes.join('-')}` : String(force), x, y + size + 1, SMALL),
+      ].map((one) => ({ ...one, force }));
     }),
-    length: at(cells.length - 1)[0] + CELL_ALONG + 4,
+    length: at(cells.length - 1)[0] + along + 4,
   };
 }

@@ -5,8 +5,8 @@ import { formatLength } from '../units/length';
 import { fromRow, offsetFromGaps } from './blade';
 import type { Change, Estimate } from './estimate';
 import { agree, changeOf, combined } from './estimate';
-import type { Cell, CellLook, ForceFound } from './grid';
-import { bestCell, judgeGrid } from './grid';
+import type { Cell, CellLook, CutAs, ForceFound } from './grid';
+import { bestCell, bestDashes, judgeGrid } from './grid';
 import { lengthFrom } from './length';
 import { liesOff } from './liesOff';
 import type { Odd } from './odd';
@@ -73,7 +73,7 @@ export interface RunFound {
   readonly stretch?: Estimate;
   /** mm that every length is longer by. */
   readonly constant?: Estimate;
-  readonly force?: { readonly clean: ForceFound; readonly backing?: ForceFound; readonly speed: number };
+  readonly force?: CutAs & { readonly clean: ForceFound; readonly backing?: ForceFound };
   /** Cells of a grid that look otherwise than all others say. */
   readonly oddCells?: readonly number[];
 }
@@ -283,8 +283,11 @@ function rowOf(
 function forceOf(cells: readonly Cell[], { looks, picked }: Measured, ground: Ground): RunSays {
   const best = picked === null || picked === undefined ? undefined : cells[picked];
   const judged = cells.map((cell, i): Cell => ({ ...cell, looks: looks?.[i] ?? undefined }));
-  const speed = best?.speed ?? middleSpeed(cells);
-  const found = judgeGrid(judged, speed);
+  const as: CutAs = {
+    speed: best?.speed ?? middleSpeed(cells),
+    dashes: best?.dashes ?? bestDashes(judged) ?? cells[0].dashes,
+  };
+  const found = judgeGrid(judged, as);
   if (!found && !best)
     return more('Tap how cells look until some are cut through and some are not, or only the best one.');
   const clean = found?.clean ?? bestCell(best!, cells);
@@ -298,7 +301,12 @@ function forceOf(cells: readonly Cell[], { looks, picked }: Measured, ground: Gr
       own: [own],
       changes: [change],
       runs: 1,
-      force: { clean, backing: found?.backing, speed },
+      // where no cell went too deep, where that begins is a guess
+      force: {
+        clean,
+        ...(judged.some(({ looks: look }) => look === 'into-backing') && { backing: found?.backing }),
+        ...as,
+      },
       oddCells: found?.odd,
     },
   };

@@ -160,6 +160,8 @@ export interface Recipe {
 /** Times that a line is gone over, at the most: what needs more needs another blade. */
 export const MOST_PASSES = 9;
 
+/** mm cut and mm left at the least: a head does no shorter ones (our own). */
+export const LEAST_DASHES = [0.2, 0.05] as const;
 /** mm: wider curves are no tight ones on any machine (our own). */
 export const MOST_SLOW_RADIUS = 100;
 /** Degrees that a corner may begin at: flatter ones are curves, sharper ones must be swung round (our own). */

@@ -1,12 +1,13 @@
 /** Calibrations on simulated machines that are off by amounts they do not tell. */
 import { describe, expect, test } from '@jest/globals';
 import { lay, STRAIGHT } from '../../cutter-sim/print';
-import { CURLEW_SPEC, PLOVER_SPEC } from '../../cutter-sim/machines';
+import { CURLEW_SPEC, HERON_SPEC, PLOVER_SPEC } from '../../cutter-sim/machines';
 import { printPage } from '../../cutter-sim/printer';
 import type { LoadedFilm, MachineSpec } from '../../cutter-sim/spec';
 import { onFilm } from '../../cutter-sim/spec';
-import { CURLEW, PLOVER } from '../../demo/shop';
+import { CURLEW, HERON, PLOVER } from '../../demo/shop';
 import type { Estimate } from '../../core/calibration/estimate';
+import { forcesByHand, gridCells, perforatedCells } from '../../core/calibration/grid';
 import type { Measured, RunFound, Seen, Setup } from '../../core/calibration/run';
 import { judgeRun } from '../../core/calibration/run';
 import { crossSheet } from '../../core/calibration/sheet';
@@ -93,7 +94,7 @@ describe('where the sensor sits', () => {
         machine.load({ ...FILM, width: k % 2 === 0 ? 610 : 300 });
         const setup: Setup = { kind: 'sensor-pen' };
         const came = await calibrateAt({ setup, cutter: record, recipe: PEN, link, ...still });
-        if (came.state !== 'measuring') throw new Error(came.problem);
+        if (came.state !== 'measuring') throw new Error(JSON.stringify(came));
         return { setup, seen: came.seen!, measured: {} };
       };
       results.push(await closed(cutter, truth, run));
@@ -127,7 +128,7 @@ describe('where the sensor sits', () => {
         const lie = { ...STRAIGHT, turn: (2 * next() - 1) / 3, shift: [next(), next()] as const };
         machine.load({ name: 'print', width: height, length: width, toughness: 60, print: lay(print, lie) });
         const came = await calibrateAt({ setup, cutter: record, recipe: RECIPE, link, ...still });
-        if (came.state !== 'measuring') throw new Error(came.problem);
+        if (came.state !== 'measuring') throw new Error(JSON.stringify(came));
         const { film } = machine.status();
         // what a person sees: the cut's middle against the cross's, as the sheet lies
         const cuts = machine
@@ -344,5 +345,50 @@ describe('what can go wrong', () => {
       .filter(({ points }) => points.length > 300)
       .map(({ depth }) => depth);
     expect(depths).toEqual(['not-through', 'clean', 'into-backing', 'through']);
+  });
+});
+
+describe('a trial grid where force is set by hand', () => {
+  test('one force after the other, each with what the knob says, and no cell twice', async () => {
+    const { machine, link } = simLink(HERON_SPEC);
+    machine.load({ ...FILM, toughness: 75 });
+    const cells = gridCells({ force: [50, 140], speed: [10, 40], columns: 4, rows: 2 });
+    const setup: Setup = { kind: 'force', film: 'damson', line: 'kiss', columns: 4, cells };
+    const depths: string[][] = [];
+    const boxes: string[] = [];
+    for (const [part, force] of forcesByHand(cells).entries()) {
+      machine.turnKnob(force);
+      const came = await calibrateAt({ setup, cutter: HERON, recipe: RECIPE, part, link, ...still });
+      expect(came.state).toBe(part === 3 ? 'measuring' : 'next');
+      // the blade is turned into its way, then two cells of a line and a square, and their figures
+      const strokes = machine.strokes();
+      depths.push([...new Set(strokes.map(({ depth }) => depth))]);
+      boxes.push(...strokes.slice(1).map(({ points }) => points.map((mm) => mm.toFixed(2)).join()));
+    }
+    expect([depths[0], depths[3]]).toEqual([['not-through'], ['clean']]);
+    expect(new Set(boxes).size).toBe(boxes.length);
+  });
+
+  test('perforated cells are cut in dashes of their own', async () => {
+    const cells = perforatedCells({
+      force: [150, 200],
+      columns: 2,
+      on: [2, 4],
+      off: [0.5, 0.5],
+      each: [2, 1],
+      speed: 20,
+    });
+    const setup: Setup = { kind: 'force', film: 'damson', line: 'perforated', columns: 2, cells };
+    const { came, strokes } = await ran(setup, CURLEW_SPEC, WIDE);
+    expect(came.state).toBe('measuring');
+    // four sides of 20 mm, a gap at every corner: eight dashes of about 2 mm a side, or four of about 4 mm
+    const long = (from: number, to: number): number =>
+      strokes.filter((points) => {
+        const [[x0, y0], [x1, y1]] = [points.slice(0, 2), ends(points)];
+        const length = Math.hypot(x1 - x0, y1 - y0);
+        return length > from && length < to;
+      }).length;
+    expect(long(3.5, 4.8)).toBeGreaterThanOrEqual(2 * 4 * 4);
+    expect(long(1.75, 2.4)).toBeGreaterThanOrEqual(2 * 4 * 8);
   });
 });

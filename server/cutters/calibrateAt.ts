@@ -1,4 +1,5 @@
 /** What a machine does for a calibration: draws, cuts, reads. Knows its link and its record, nothing of where runs are kept. */
+import { forcesByHand } from '../../core/calibration/grid';
 import { cutCross, PEN_LINE, penMarks } from '../../core/calibration/patterns';
 import type { Pattern, PatternRoom } from '../../core/calibration/patterns';
 import { patternFor } from '../../core/calibration/patternFor';
@@ -24,6 +25,8 @@ export interface AtMachine {
   readonly cutter: Cutter;
   /** What its lines are cut with. */
   readonly recipe: Recipe;
+  /** Parts of it that are cut already; missing: none. */
+  readonly part?: number;
   readonly link: CutterLink;
   readonly isToStop: () => boolean;
   readonly progress: (linesDone: number, lines: number) => void;
@@ -37,17 +40,26 @@ export type CameToIt =
       /** m that were cut. */
       readonly metres: number;
     }
+  /** A part of it is cut, and something is to be set by hand before the next. */
+  | { readonly state: 'next'; readonly metres: number }
   | { readonly state: 'ready' | 'broken'; readonly problem: string };
 
 /** @throws LinkLost when the machine goes away */
 export async function calibrateAt(work: AtMachine): Promise<CameToIt> {
-  const { cutter, link, setup, recipe } = work;
+  const { cutter, link, setup, recipe, part = 0 } = work;
   const film = await filmIn(link, cutter);
   if (!film) return notYet(`No film is in ${cutter.name}. Load some and press again.`);
   const room = { lead: cutter.margins.lead, cuttable: cuttableWidth(cutter, film.width) };
   if (setup.kind === 'sensor-pen') return drawAndRead(work, room, film.length);
   if (setup.kind === 'sensor-print') return cutOnPrint(work, setup, film.width);
-  return cutAll(work, patternFor(setup, room, recipe), room, film.length);
+  const pattern = patternFor(setup, room, recipe);
+  const byHand = setup.kind === 'force' && !cutter.device.sendsForce ? forcesByHand(setup.cells) : [];
+  if (byHand.length === 0 || typeof pattern === 'string') return cutAll(work, pattern, room, film.length);
+  const lines = pattern.lines.filter(({ force }) => force === byHand[part]);
+  const came = await cutAll(work, { ...pattern, lines }, room, film.length);
+  return came.state === 'measuring' && part + 1 < byHand.length
+    ? { state: 'next', metres: came.metres }
+    : came;
 }
 
 const notYet = (problem: string): CameToIt => ({ state: 'ready', problem });

@@ -87,10 +87,12 @@ async function atMachine(
   const isToStop = (): boolean => stopped || asked() || !lease.held();
   try {
     const recipe = await recipeFor(db, cutter, row.setup);
-    const came = await calibrateAt({ setup: row.setup, cutter, recipe, link, isToStop, progress });
-    if (came.state !== 'measuring') return came;
-    const { seen, metres } = came;
-    const knife = metres > 0 ? await wearInUse(db, row.cutterId, metres) : null;
+    const { setup, part } = row;
+    const came = await calibrateAt({ setup, cutter, recipe, part, link, isToStop, progress });
+    if ('problem' in came) return came;
+    const knife = came.metres > 0 ? await wearInUse(db, row.cutterId, came.metres) : null;
+    if (came.state === 'next') return { state: 'ready', problem: null, part: part + 1 };
+    const { seen } = came;
     const says = await judged(db, { ...row, seen }, {});
     return { state: 'measuring', problem: null, seen, knife, ...says };
   } finally {

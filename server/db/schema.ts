@@ -330,6 +330,8 @@ export const calibrations = pgTable(
     knife: jsonb('knife').$type<KnifeThen>(),
     lines: integer('lines').notNull().default(0),
     linesDone: integer('lines_done').notNull().default(0),
+    /** Parts that are cut, where it is cut force by force. */
+    part: integer('part').notNull().default(0),
     problem: text('problem'),
     startedAt: timestamp('started_at', { withTimezone: true }).notNull().defaultNow(),
     /** When it was last moved on. */

@@ -137,6 +137,8 @@ export async function cutCalibration(services: CutServices, id: number): Promise
         .update(calibrations)
         .set({
           state: 'working',
+          // what was broken off begins again on fresh film
+          part: sql`case when ${calibrations.state} = 'broken' then 0 else ${calibrations.part} end`,
           problem: null,
           linesDone: 0,
           lines: 0,
@@ -315,8 +317,8 @@ async function setMachine(
     case 'force': {
       const key = { cutterId, filmId: setup.film, kind: setup.line };
       const { recipe } = await effectiveRecipe(db, key);
-      const speed = foundIn({ says })?.force?.speed ?? recipe.speed;
-      return setRecipe(tx, key, { ...recipe, force: after[0], speed }, why);
+      const { speed = recipe.speed, dashes = recipe.dashes } = foundIn({ says })?.force ?? {};
+      return setRecipe(tx, key, { ...recipe, force: after[0], speed, dashes }, why);
     }
   }
 }

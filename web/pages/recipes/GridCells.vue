@@ -2,10 +2,10 @@
 /** The cells of a trial grid as they were cut, and how each looks. */
 import { computed } from 'vue';
 import type { Calibration } from '../../../contracts/calibrations';
-import type { CellLook } from '../../../core/calibration/grid';
+import type { Cell, CellLook } from '../../../core/calibration/grid';
 import type { Setup } from '../../../core/calibration/run';
 import { foundIn } from '../machines/calibrations/runs';
-import { LOOK_NAMES } from './looks';
+import { looksOf } from './looks';
 
 const props = defineProps<{
   grid: Calibration & { readonly setup: Setup & { readonly kind: 'force' } };
@@ -21,10 +21,12 @@ const rows = computed(() => {
 const lookOf = (i: number): CellLook | undefined => props.grid.measured.looks?.[i] ?? undefined;
 const isBest = (i: number): boolean => props.grid.measured.picked === i;
 const isOdd = (i: number): boolean => foundIn(props.grid)?.oddCells?.includes(i) ?? false;
-const described = ({ at, force, speed }: { at: number; force: number; speed: number }): string => {
+const names = computed(() => looksOf(props.grid.setup.cells));
+const described = ({ at, force, speed, dashes }: Cell & { readonly at: number }): string => {
   const look = lookOf(at);
+  const as = dashes ? `with dashes of ${dashes[0]} mm and gaps of ${dashes[1]} mm` : `at ${speed} cm/s`;
   return [
-    `${force} g at ${speed} cm/s${look ? `: ${LOOK_NAMES[look]}` : ''}`,
+    `${force} g ${as}${look ? `: ${names.value[look]}` : ''}`,
     ...(isBest(at) ? ['the best'] : []),
     ...(isOdd(at) ? ['unlike the others'] : []),
   ].join(', ');
@@ -32,11 +34,17 @@ const described = ({ at, force, speed }: { at: number; force: number; speed: num
 </script>
 
 <template>
-  <div class="cells" role="group" aria-label="Cells" :style="{ '--columns': grid.setup.columns }">
-    <span class="corner soft">g<br />cm/s</span>
+  <div
+    class="cells"
+    :class="{ 'in-dashes': rows[0][0].dashes }"
+    role="group"
+    aria-label="Cells"
+    :style="{ '--columns': grid.setup.columns }"
+  >
+    <span class="corner soft">g<br />{{ rows[0][0].dashes ? 'dash · gap' : 'cm/s' }}</span>
     <b v-for="cell in rows[0]" :key="cell.at" class="number head">{{ cell.force }}</b>
     <template v-for="row in rows" :key="row[0].at">
-      <b class="number side">{{ row[0].speed }}</b>
+      <b class="number side">{{ row[0].dashes?.join(' · ') ?? row[0].speed }}</b>
       <button
         v-for="cell in row"
         :key="cell.at"
@@ -46,7 +54,10 @@ const described = ({ at, force, speed }: { at: number; force: number; speed: num
         :aria-label="described(cell)"
         @click="$emit('tap', cell.at)"
       >
-        <svg viewBox="0 0 24 24" aria-hidden="true"><path d="M3 3h18v18h-18zL21 21" /></svg>
+        <svg viewBox="0 0 24 24" aria-hidden="true">
+          <path v-if="cell.dashes" class="dashed" d="M3 3h18v18h-18z" />
+          <path v-else d="M3 3h18v18h-18zL21 21" />
+        </svg>
       </button>
     </template>
   </div>
@@ -55,9 +66,14 @@ const described = ({ at, force, speed }: { at: number; force: number; speed: num
 <style scoped>
 .cells {
   display: grid;
-  grid-template-columns: 52px repeat(var(--columns), minmax(34px, 66px));
+  --side: 52px;
+
+  grid-template-columns: var(--side) repeat(var(--columns), minmax(34px, 66px));
   gap: 5px;
   align-items: center;
+}
+.in-dashes {
+  --side: 84px;
 }
 .corner {
   font-size: 12px;
@@ -68,6 +84,7 @@ const described = ({ at, force, speed }: { at: number; force: number; speed: num
   text-align: center;
 }
 .side {
+  white-space: nowrap;
   text-align: right;
   padding-right: 6px;
 }
@@ -90,6 +107,9 @@ path {
   fill: none;
   stroke: var(--ink-soft);
   stroke-width: 1.6;
+}
+.cells .dashed {
+  stroke-dasharray: 5 1.6;
 }
 .cells .clean {
   background: var(--gooseberry-soft);

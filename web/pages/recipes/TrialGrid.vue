@@ -1,8 +1,12 @@
 <script setup lang="ts">
-/** A test cut of force against speed, and how its cells look: what to cut with comes from all of them. */
+/**
+ * A test cut of force against speed, or of force against dashes and gaps, and how its cells look: what to cut with comes from
+ * all of them. Where a cutter takes no force, its knob is turned from column to column.
+ */
 import { computed, ref } from 'vue';
 import type { Calibration } from '../../../contracts/calibrations';
 import type { CellLook } from '../../../core/calibration/grid';
+import { forcesByHand } from '../../../core/calibration/grid';
 import type { Setup } from '../../../core/calibration/run';
 import type { Film } from '../../../core/films/film';
 import type { Cutter } from '../../../core/layout/cutter';
@@ -12,7 +16,7 @@ import { foundIn, isAtWork, isOpen, saidAt } from '../machines/calibrations/runs
 import { shortDate } from '../machines/calibrations/texts';
 import GridAsked from './GridAsked.vue';
 import GridCells from './GridCells.vue';
-import { LOOK_NAMES } from './looks';
+import { looksOf } from './looks';
 import type { ShownRecipe } from './useRecipes';
 
 const props = defineProps<{
@@ -40,12 +44,11 @@ const step = (what: 'cut' | 'stop' | 'keep' | 'drop'): void =>
   void (grid.value && props.calibrations.step(what, grid.value.id));
 
 type Brush = CellLook | 'best';
-const BRUSHES: readonly (readonly [Brush, string])[] = [
-  ['clean', LOOK_NAMES.clean],
-  ['into-backing', LOOK_NAMES['into-backing']],
-  ['not-through', LOOK_NAMES['not-through']],
-  ['best', 'the best one'],
-];
+const brushes = computed((): readonly (readonly [Brush, string])[] => {
+  const names = looksOf(grid.value?.setup.cells ?? []);
+  const looks: readonly CellLook[] = ['clean', 'into-backing', 'not-through'];
+  return [...looks.map((look) => [look, names[look]] as const), ['best', 'the best one']];
+});
 const brush = ref<Brush>('clean');
 function tap(i: number): void {
   const run = grid.value;
@@ -60,7 +63,16 @@ function tap(i: number): void {
 const found = computed(() => grid.value && foundIn(grid.value));
 const proposed = computed(() => {
   const [change] = found.value?.changes ?? [];
-  return change && { force: Math.round(change.value), speed: found.value!.force!.speed };
+  if (!change) return undefined;
+  const { speed, dashes } = found.value!.force!;
+  const as = dashes ? `dashes of ${dashes[0]} mm, gaps of ${dashes[1]} mm` : `${speed}`;
+  return `Use ${Math.round(change.value)} g ${dashes ? 'with' : 'at'} ${as}`;
+});
+/** What is to be set by hand before the next column is cut. */
+const byHand = computed(() => {
+  if (props.cutter.device.sendsForce || open.value?.state !== 'ready') return undefined;
+  const forces = forcesByHand(open.value.setup.cells);
+  return { force: forces[open.value.part], column: open.value.part + 1, of: forces.length };
 });
 const isMeasuring = computed(() => grid.value?.state === 'measuring');
 </script>
@@ -74,88 +86,93 @@ const isMeasuring = computed(() => grid.value?.state === 'measuring');
           ? 'weed it, then tap how each cell looks, or only the best one'
           : grid && !isAtWork(grid)
             ? `of ${shortDate(grid.startedAt)}`
-            : 'force against speed, cut for real'
+            : `force against ${shown.kind === 'perforated' ? 'dashes and gaps' : 'speed'}, cut for real`
       }}</span>
     </header>
-    <p v-if="!cutter.device.sendsForce" class="soft">
-      {{ cutter.name }} takes no force from here, so it cannot cut a grid by itself. Turn its knob from cut to
-      cut, and say in the recipe what was best.
-    </p>
-    <template v-else>
-      <GridAsked
-        v-if="!open"
-        :film="film"
-        :cutter="cutter"
-        :shown="shown"
-        :busy="calibrations.isBusy.value"
-        @cut="calibrations.setUp($event, true)"
-      />
-      <RunAtWork
-        v-if="grid && isAtWork(grid)"
-        :run="grid"
-        :machine="cutter.name"
-        label="Trial grid"
-        @stop="step('stop')"
-      />
-      <div v-else-if="open && !isMeasuring" class="at-work">
-        <p class="problem" role="alert">{{ open.problem }}</p>
-        <div class="buttons">
-          <button class="button main" @click="step('cut')">Cut it again</button>
-          <button class="button" @click="step('drop')">Never mind</button>
-        </div>
+    <GridAsked
+      v-if="!open"
+      :film="film"
+      :cutter="cutter"
+      :shown="shown"
+      :busy="calibrations.isBusy.value"
+      @cut="calibrations.setUp($event, cutter.device.sendsForce)"
+    />
+    <RunAtWork
+      v-if="grid && isAtWork(grid)"
+      :run="grid"
+      :machine="cutter.name"
+      label="Trial grid"
+      @stop="step('stop')"
+    />
+    <div v-else-if="open && !isMeasuring" class="at-work">
+      <p v-if="open.problem" class="problem" role="alert">{{ open.problem }}</p>
+      <p v-if="byHand" class="by-hand" role="status">
+        Set the knob of {{ cutter.name }} to <b class="number">{{ byHand.force }} g</b>, then cut column
+        {{ byHand.column }} of {{ byHand.of }}.
+      </p>
+      <div class="buttons">
+        <button class="button main" @click="step('cut')">
+          {{ byHand ? `Cut column ${byHand.column}` : 'Cut it again' }}
+        </button>
+        <button class="button" @click="step('drop')">Never mind</button>
       </div>
-      <template v-else-if="grid">
-        <GridCells :grid="grid" @tap="tap" />
-        <div v-if="isMeasuring" class="brushes" role="radiogroup" aria-label="What a tapped cell is">
-          <button
-            v-for="[value, label] in BRUSHES"
-            :key="value"
-            role="radio"
-            :class="value"
-            :aria-checked="brush === value"
-            @click="brush = value"
-          >
-            {{ label }}
-          </button>
-        </div>
-        <p v-if="grid.says?.says === 'more' && isMeasuring" class="soft">{{ grid.says.message }}</p>
-        <div v-if="found?.force" class="found">
-          <p>
-            Cuts cleanly from <b class="number">{{ Math.round(found.force.clean.value) }} g</b>
-            <span class="soft number">
-              ({{ Math.round(found.force.clean.from) }} to {{ Math.round(found.force.clean.to) }})</span
-            ><template v-if="found.force.backing"
-              >, into the backing from
-              <b class="number">{{ Math.round(found.force.backing.value) }} g</b></template
-            >
-            at {{ found.force.speed }} cm/s.
-          </p>
-          <p v-if="found.oddCells?.length" class="soft">
-            {{ found.oddCells.length === 1 ? 'One cell looks' : `${found.oddCells.length} cells look` }}
-            otherwise than all the others say, and {{ found.oddCells.length === 1 ? 'counts' : 'count' }} for
-            little: look once more.
-          </p>
-        </div>
-        <div v-if="isMeasuring" class="buttons">
-          <button class="button main" :disabled="!proposed" @click="step('keep')">
-            {{ proposed ? `Use ${proposed.force} g at ${proposed.speed}` : 'Use it' }}
-          </button>
-          <button class="button" @click="step('drop')">Drop</button>
-        </div>
-      </template>
-      <div v-if="!open && grids.length > 1" class="others">
-        <span class="soft">Grids before</span>
+    </div>
+    <template v-else-if="grid">
+      <GridCells :grid="grid" @tap="tap" />
+      <div v-if="isMeasuring" class="brushes" role="radiogroup" aria-label="What a tapped cell is">
         <button
-          v-for="one in grids"
-          :key="one.id"
-          class="button slim"
-          :aria-pressed="one.id === grid?.id"
-          @click="picked = one.id"
+          v-for="[value, label] in brushes"
+          :key="value"
+          role="radio"
+          :class="value"
+          :aria-checked="brush === value"
+          @click="brush = value"
         >
-          {{ shortDate(one.startedAt) }}{{ one.after ? ` · ${Math.round(one.after[0])} g` : '' }}
+          {{ label }}
         </button>
       </div>
+      <p v-if="grid.says?.says === 'more' && isMeasuring" class="soft">{{ grid.says.message }}</p>
+      <div v-if="found?.force" class="found">
+        <p>
+          {{ found.force.dashes ? 'Tears along it' : 'Cuts cleanly' }} from
+          <b class="number">{{ Math.round(found.force.clean.value) }} g</b>
+          <span class="soft number">
+            ({{ Math.round(found.force.clean.from) }} to {{ Math.round(found.force.clean.to) }})</span
+          ><template v-if="found.force.backing"
+            >, {{ found.force.dashes ? 'falls apart' : 'into the backing' }} from
+            <b class="number">{{ Math.round(found.force.backing.value) }} g</b></template
+          >
+          {{
+            found.force.dashes
+              ? `with dashes of ${found.force.dashes[0]} mm and gaps of ${found.force.dashes[1]} mm.`
+              : `at ${found.force.speed} cm/s.`
+          }}
+        </p>
+        <p v-if="found.oddCells?.length" class="soft">
+          {{ found.oddCells.length === 1 ? 'One cell looks' : `${found.oddCells.length} cells look` }}
+          otherwise than all the others say, and {{ found.oddCells.length === 1 ? 'counts' : 'count' }} for
+          little: look once more.
+        </p>
+      </div>
+      <div v-if="isMeasuring" class="buttons">
+        <button class="button main" :disabled="!proposed" @click="step('keep')">
+          {{ proposed ?? 'Use it' }}
+        </button>
+        <button class="button" @click="step('drop')">Drop</button>
+      </div>
     </template>
+    <div v-if="!open && grids.length > 1" class="others">
+      <span class="soft">Grids before</span>
+      <button
+        v-for="one in grids"
+        :key="one.id"
+        class="button slim"
+        :aria-pressed="one.id === grid?.id"
+        @click="picked = one.id"
+      >
+        {{ shortDate(one.startedAt) }}{{ one.after ? ` · ${Math.round(one.after[0])} g` : '' }}
+      </button>
+    </div>
   </section>
 </template>
 
@@ -192,6 +209,9 @@ p {
   background: var(--quince-soft);
   border: var(--line) solid var(--quince);
   border-radius: var(--radius-card);
+}
+.by-hand {
+  font-size: 17px;
 }
 .brushes,
 .buttons,

@@ -1,8 +1,16 @@
-import type { CellLook } from '../../../core/calibration/grid';
+import type { Cell, CellLook } from '../../../core/calibration/grid';
 
 /** How a cell looks, in words. */
-export const LOOK_NAMES: Readonly<Record<CellLook, string>> = {
+const LOOK_NAMES: Readonly<Record<CellLook, string>> = {
   clean: 'clean',
   'into-backing': 'into the backing',
   'not-through': 'not through',
 };
+/** The same of perforated cells: what counts is how they tear. */
+const TEAR_NAMES: Readonly<Record<CellLook, string>> = {
+  clean: 'tears along it',
+  'into-backing': 'falls apart',
+  'not-through': 'does not tear',
+};
+export const looksOf = (cells: readonly Cell[]): Readonly<Record<CellLook, string>> =>
+  cells[0]?.dashes ? TEAR_NAMES : LOOK_NAMES;

@@ -1,0 +1,1 @@
+ALTER TABLE "calibrations" ADD COLUMN "part" integer DEFAULT 0 NOT NULL;
