@@ -15,7 +15,7 @@ const numbers = z.array(z.number().int().min(0).max(MOST_CELLS)).max(MOST_CELLS)
 export const setupSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sensor-pen') }),
   z.strictObject({
-    kind: z.literal('sensor-print'),
+    kind: z.enum(['sensor-print', 'contrast']),
     film: name,
     width: bounded(100, 3000),
     height: bounded(100, 2000),

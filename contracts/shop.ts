@@ -164,6 +164,11 @@ export const linkTestSchema = z.object({
 });
 export type LinkTest = z.infer<typeof linkTestSchema>;
 
+/** How marks are told from each stock, by film id. */
+const stocksSchema = z.record(
+  z.string().max(60),
+  z.strictObject({ threshold: z.number().min(0).max(1), least: z.number().min(0).max(1) }),
+);
 const kindOfCutter = z.enum(['roll', 'desk', 'flatbed']);
 const bounded = (least: number, most: number) => z.number().min(least).max(most);
 const rangeOf = (most: number) => z.strictObject({ least: bounded(0, most), most: bounded(0.1, most) });
@@ -220,6 +225,7 @@ export const cutterChangeSchema = madeForSchema.extend({
       noise: bounded(0.001, 1),
       reach: bounded(1, 100),
       offset: z.tuple([bounded(-200, 200), bounded(-200, 200)]).readonly(),
+      stocks: stocksSchema.optional(),
     })
     .nullish(),
   reserve: z.number().min(0).max(5000).optional(),
@@ -282,6 +288,7 @@ export const cutterSchema = z.object({
       noise: z.number(),
       reach: z.number(),
       offset: z.tuple([z.number(), z.number()]).readonly(),
+      stocks: stocksSchema.optional(),
     })
     .nullish(),
   fitLimits: fitLimitsSchema.optional(),
@@ -309,6 +316,7 @@ export const shopSchema = z.object({
       z.object({
         cutter: z.string(),
         quantity: z.enum(QUANTITIES),
+        film: z.string().optional(),
         why: z.enum(STALE),
         days: z.number().int(),
       }),

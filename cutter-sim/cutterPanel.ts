@@ -5,7 +5,7 @@ import { PANEL_PAGE } from './panelPage';
 import type { Routes } from './panelServer';
 import { jsonOf, Refused } from './panelServer';
 import type { Print } from './print';
-import { lay } from './print';
+import { lay, STRAIGHT } from './print';
 import type { Tray } from './prints';
 import { fromFilm, onFilm } from './spec';
 
@@ -45,6 +45,8 @@ const laySchema = z.object({
   bow: z.number().min(-20).max(20).default(0),
   mirrored: z.boolean().default(false),
   ink: z.number().min(0).max(1).default(1),
+  ground: z.number().min(0.02).max(1).default(STRAIGHT.ground),
+  grain: z.number().min(0).max(0.5).default(0),
   /** What lies over it: x, y and radius, mm on the page. */
   covers: z
     .array(z.tuple([z.number(), z.number(), z.number()]))

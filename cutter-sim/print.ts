@@ -24,9 +24,15 @@ export interface Lie {
   readonly mirrored: boolean;
   /** Share of the ink that came through: 1 all of it. */
   readonly ink: number;
+  /** Reflectance of what it is printed on, and by how much that differs from place to place. */
+  readonly ground: number;
+  readonly grain: number;
   /** Places where something lies over the print, mm on the page: x, y, radius. */
   readonly covers: readonly (readonly [x: number, y: number, radius: number])[];
 }
+
+/** Reflectance of paper and of full ink (common practice, no source). */
+const [PAPER, BLACK] = [0.9, 0.06];
 
 export const STRAIGHT: Lie = {
   turn: 0,
@@ -35,6 +41,8 @@ export const STRAIGHT: Lie = {
   bow: 0,
   mirrored: false,
   ink: 1,
+  ground: PAPER,
+  grain: 0,
   covers: [],
 };
 
@@ -79,10 +87,24 @@ export function lay(print: Print, lie: Lie): LoadedPrint {
   const reflectance = (x: number, y: number): number => {
     const [u, v] = toPage(x, y);
     if (lie.covers.some(([at, down, radius]) => Math.hypot(u - at, v - down) < radius)) return PAPER;
-    return PAPER - (PAPER - BLACK) * lie.ink * inkAt(u, v);
+    const bare = lie.ground + lie.grain * grainAt(u / GRAIN, v / GRAIN);
+    return bare - (bare - BLACK) * lie.ink * inkAt(u, v);
   };
   return { reflectance, toPage, onFilm };
 }
 
-/** Reflectance of paper and of full ink (common practice, no source). */
-const [PAPER, BLACK] = [0.9, 0.06];
+/** mm across which a stock's own grain changes (our own). */
+const GRAIN = 0.8;
+
+/** From −1 to 1, even between whole numbers: value noise by a hash of each of them. */
+function grainAt(x: number, y: number): number {
+  const [i, j] = [Math.floor(x), Math.floor(y)];
+  const at = (a: number, b: number): number => {
+    const hash = Math.imul(a * 374_761_393 + b * 668_265_263, 1_274_126_177);
+    return ((hash ^ (hash >>> 16)) >>> 0) / 2 ** 31 - 1;
+  };
+  const [fx, fy] = [x - i, y - j];
+  const upper = at(i, j) * (1 - fx) + at(i + 1, j) * fx;
+  const lower = at(i, j + 1) * (1 - fx) + at(i + 1, j + 1) * fx;
+  return upper * (1 - fy) + lower * fy;
+}

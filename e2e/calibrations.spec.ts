@@ -125,6 +125,39 @@ test('print and cut: a person says where the cut lies, in words, with a slip tha
   await post(`${panel}/unload`);
 });
 
+test('contrast: a tinted stock is looked at, and marks on it are told by what it really shows', async ({
+  page,
+  shop,
+}) => {
+  const panel = shop.panels.plover;
+  const tray = async (): Promise<{ id: number; name: string }[]> =>
+    (await (await fetch(`${panel}/tray`)).json()) as { id: number; name: string }[];
+  await page.goto('/machines/plover/contrast');
+  await page.getByRole('button', { name: 'Make the sheet' }).click();
+  await page.getByRole('button', { name: 'Print it' }).click();
+  const { id, setup } = await newest(shop, 'plover');
+  await expect.poll(async () => (await tray()).map(({ name }) => name)).toContain(`Plover calibration ${id}`);
+  // so rough that no mark stands out: that is said, and tried again with another sheet
+  const print = (await tray()).at(-1)!.id;
+  await post(`${panel}/load-print`, { print, ground: 0.5, grain: 0.3 });
+  await page.getByRole('button', { name: /^It is loaded/ }).click();
+  await expect(page.getByRole('alert')).toContainText('was not found', { timeout: 60_000 });
+  await post(`${panel}/load-print`, { print, ground: 0.22, turn: 0.3 });
+  await page.getByRole('button', { name: /^It is loaded/ }).click();
+  await expect(page.getByRole('img', { name: /Mark 1: \d %, the stock beside it (21|22|23) %/ })).toBeVisible(
+    {
+      timeout: 60_000,
+    },
+  );
+  await keep(page).click();
+  const { film } = setup as Extract<typeof setup, { kind: 'contrast' }>;
+  const stock = async () => (await machine(shop, 'plover')).sensor!.stocks?.[film];
+  await expect.poll(async () => (await stock())?.threshold).toBeCloseTo(0.15, 1);
+  expect((await stock())!.least).toBeLessThan(0.08);
+  await expect(tried(page).getByText('in use')).toBeVisible();
+  await post(`${panel}/unload`);
+});
+
 test('length: measured by tape, the machine then moves what it is told; cuts that wait are not changed under it', async ({
   page,
   shop,

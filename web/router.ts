@@ -1,3 +1,4 @@
+import { QUANTITIES } from '../core/calibration/stale';
 import { createRouter, createWebHistory } from 'vue-router';
 import OrdersPage from './pages/orders/OrdersPage.vue';
 
@@ -25,7 +26,7 @@ export const router = createRouter({
     { path: '/cutters/:id', name: 'cutter', component: () => import('./pages/cutter/CutterPage.vue') },
     { path: '/machines', name: 'machines', component: () => import('./pages/machines/MachinesPage.vue') },
     {
-      path: '/machines/:id/:section(sensor|length|blade|overcut)?',
+      path: `/machines/:id/:section(${QUANTITIES.join('|')})?`,
       name: 'machine',
       component: () => import('./pages/machines/MachinesPage.vue'),
     },

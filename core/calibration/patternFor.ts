@@ -13,11 +13,11 @@ import {
   penPattern,
   rowPattern,
 } from './patterns';
-import type { Setup } from './run';
+import type { PrintedSetup, Setup } from './run';
 
 /** What is drawn or cut for a run. @returns a sentence when it does not fit on what is in the cutter */
 export function patternFor(
-  setup: Exclude<Setup, { kind: 'sensor-print' }>,
+  setup: Exclude<Setup, PrintedSetup>,
   room: PatternRoom,
   recipe: Recipe,
 ): Pattern | string {

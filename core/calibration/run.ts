@@ -3,6 +3,8 @@ import type { ToolKind } from '../artwork/choices';
 import type { Spot } from '../geometry/spot';
 import { formatLength } from '../units/length';
 import { fromRow, offsetFromGaps } from './blade';
+import type { MarkLevels } from './contrast';
+import { contrastFrom } from './contrast';
 import type { Change, Estimate } from './estimate';
 import { agree, changeOf, combined } from './estimate';
 import type { Cell, CellLook, CutAs, ForceFound } from './grid';
@@ -17,7 +19,13 @@ import { stationsOf } from './patterns';
 export type Setup =
   | { readonly kind: 'sensor-pen' }
   /** A sheet of so much, mm as it is fed. */
-  | { readonly kind: 'sensor-print'; readonly film: string; readonly width: number; readonly height: number }
+  | {
+      /** Read, and cut onto; or only read. */
+      readonly kind: 'sensor-print' | 'contrast';
+      readonly film: string;
+      readonly width: number;
+      readonly height: number;
+    }
   | { readonly kind: 'length'; readonly axis: 'along' | 'across'; readonly whole: number }
   | { readonly kind: 'blade-gap'; readonly blade: string }
   | {
@@ -33,6 +41,9 @@ export type Setup =
       readonly cells: readonly Cell[];
     };
 export type CalibrationKind = Setup['kind'];
+/** One that goes by a printed sheet. */
+export type PrintedSetup = Extract<Setup, { readonly width: number }>;
+export const isPrinted = (setup: Setup): setup is PrintedSetup => 'width' in setup;
 
 /** What was entered; what is missing or null was not measured. */
 export interface Measured {
@@ -58,6 +69,8 @@ export interface Seen {
   readonly off?: readonly Spot[];
   /** mm: what may have moved all of them alike */
   readonly shared: number;
+  /** What was seen of each mark and beside it. */
+  readonly levels?: readonly MarkLevels[];
 }
 
 /** What a run says. */
@@ -101,8 +114,8 @@ export interface Ground {
 
 /** mm by which people read a loupe or a rule differently (common practice, no source). */
 const [LOUPE, RULE] = [0.05, 0.2];
-/** Smallest changes that make a difference: share of a length, mm of a blade's offset, g (our own). */
-const [LEAST_SCALE, LEAST_OFFSET, LEAST_FORCE] = [0.00005, 0.01, 1];
+/** Smallest changes that make a difference: share of a length, mm of a blade's offset, g, of a reflectance (our own). */
+const [LEAST_SCALE, LEAST_OFFSET, LEAST_FORCE, LEAST_LIGHT] = [0.00005, 0.01, 1, 0.005];
 /** Runs that are taken together at the most. */
 const MOST_TOGETHER = 4;
 
@@ -117,6 +130,8 @@ export const leastChange = (kind: CalibrationKind, step: number): number => {
       return LEAST_SCALE;
     case 'force':
       return LEAST_FORCE;
+    case 'contrast':
+      return LEAST_LIGHT;
     default:
       return LEAST_OFFSET;
   }
@@ -128,6 +143,8 @@ export function sameQuantity(a: Setup, b: Setup): boolean {
     case 'sensor-pen':
     case 'sensor-print':
       return b.kind === 'sensor-pen' || b.kind === 'sensor-print';
+    case 'contrast':
+      return b.kind === 'contrast' && b.film === a.film;
     case 'length':
       return b.kind === 'length' && b.axis === a.axis;
     case 'blade-gap':
@@ -146,6 +163,8 @@ export function judgeRun(setup: Setup, seen: Seen | null, measured: Measured, gr
     case 'sensor-pen':
     case 'sensor-print':
       return seen ? sensorFrom(seen, measured, ground, setup.kind) : NOTHING_YET;
+    case 'contrast':
+      return seen ? contrastOf(seen, ground) : NOTHING_YET;
     case 'length':
       return lengthOf(setup, measured, ground);
     case 'blade-gap':
@@ -230,6 +249,18 @@ function sensorFrom(seen: Seen, measured: Measured, ground: Ground, kind: Calibr
   ];
   return told(kind, own, ground, { turn: standsOut(lies.turn), stretch: standsOut(lies.stretch) });
 }
+
+function contrastOf({ levels = [] }: Seen, ground: Ground): RunSays {
+  const found = contrastFrom(levels);
+  if (!found) return NOTHING_YET;
+  const { threshold, least, contrast, isTooFaint } = found;
+  if (isTooFaint)
+    return more(
+      `Marks are ${percent(contrast)} darker than this stock, and the stock by itself shows up to ${percent(least.value)}: they cannot be told from it. Print them on a white patch, or take them by hand.`,
+    );
+  return told('contrast', [threshold, least], ground);
+}
+const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
 function lengthOf(
   { whole }: Extract<Setup, { kind: 'length' }>,

@@ -2,12 +2,13 @@
 import type { CalibrationKind } from './run';
 
 /** What a machine is calibrated for. */
-export const QUANTITIES = ['sensor', 'length', 'blade', 'overcut'] as const;
+export const QUANTITIES = ['sensor', 'contrast', 'length', 'blade', 'overcut'] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
 /** What people call them. */
 export const QUANTITY_NAMES: Readonly<Record<Quantity, string>> = {
   sensor: 'Sensor',
+  contrast: 'Contrast',
   length: 'Length',
   blade: 'Blade offset',
   overcut: 'Overcut',
@@ -16,6 +17,7 @@ export const QUANTITY_NAMES: Readonly<Record<Quantity, string>> = {
 const OF_KIND: Readonly<Record<Exclude<CalibrationKind, 'force'>, Quantity>> = {
   'sensor-pen': 'sensor',
   'sensor-print': 'sensor',
+  contrast: 'contrast',
   length: 'length',
   'blade-row': 'blade',
   'blade-gap': 'blade',
@@ -35,6 +37,8 @@ export const daysBetween = (from: number, to: number): number => Math.floor((to 
 /** The last run of a quantity that was kept, times as ms since 1970. */
 export interface LastKept {
   readonly quantity: Quantity;
+  /** The film that it is about; missing: all. */
+  readonly film?: string;
   readonly keptAt: number;
   /** The knife that cut it; missing: nobody said which was in. */
   readonly knife?: number;
@@ -65,6 +69,8 @@ export function staleness(last: LastKept, machine: MachineSince, now: number): S
 export interface StaleCalibration {
   readonly cutter: string;
   readonly quantity: Quantity;
+  /** The film that it is about; missing: all. */
+  readonly film?: string;
   readonly why: Stale;
   /** Days since it was kept. */
   readonly days: number;

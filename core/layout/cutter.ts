@@ -1,4 +1,4 @@
-import type { MarkKind } from '../registration/readMarks';
+import type { MarkKind, StockContrast } from '../registration/readMarks';
 import type { FitLimits } from '../registration/verdict';
 
 /** What a cutter can reach and how it wants to be spoken to. Everything that differs between cutters is here. */
@@ -46,6 +46,8 @@ export interface MarkSensor {
   readonly reach: number;
   /** mm on the cutter's own axes from the knife to what it sees */
   readonly offset: readonly [x: number, y: number];
+  /** How marks are told from stocks that were looked at, by film id. */
+  readonly stocks?: Readonly<Record<string, StockContrast>>;
 }
 
 /** Half an inch kept in hand (common practice, no source). */

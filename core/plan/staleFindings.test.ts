@@ -52,6 +52,20 @@ test('what is printed and cut around relies on the sensor; says how old it is, o
   });
 });
 
+test('how marks are told from one stock says nothing of another', () => {
+  const print = { ...DEFAULT_CHOICES.films, print: artwork.shapes.map(({ colour }) => colour) };
+  const stale = (film: string): StaleCalibration[] => [
+    { cutter: 'plover', quantity: 'contrast', film, why: 'age', days: 45 },
+  ];
+  const order = oneFile(artwork, { films: print });
+  const plan = createPlanner().plan(order.artworks, order.choices, DEMO_SHOP);
+  const { id } = plan.printed!.film;
+  expect(found(stale(id), { films: print }).map(({ message }) => message)).toEqual([
+    'How Plover tells marks from this stock was found 45 days ago.',
+  ]);
+  expect(found(stale('damson'), { films: print })).toEqual([]);
+});
+
 test('panels that have to meet rely on true lengths', () => {
   const length = ALL.filter(({ quantity, why }) => quantity === 'length' && why === 'age');
   expect(found(length)).toEqual([]);

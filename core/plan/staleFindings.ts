@@ -7,6 +7,7 @@ import type { Shop } from './shop';
 
 const FOUND: Readonly<Record<Quantity, string>> = {
   sensor: 'where the sensor of {} sits was found',
+  contrast: 'how {} tells marks from this stock was found',
   length: 'how far {} moves was found',
   blade: 'how far the blade of {} trails was found',
   overcut: 'how far {} cuts past a start was found',
@@ -26,20 +27,23 @@ export function staleFindings(
   const all = [...cuts, ...sheets];
   const isUsed: Readonly<Record<Quantity, (cut: PlannedCut) => boolean>> = {
     sensor: (cut) => sheets.includes(cut),
+    contrast: (cut) => sheets.includes(cut),
     length: () => isPanelled,
     blade: ({ recipe }) => recipe.bladeOffset > 0,
     overcut: ({ recipe }) => recipe.overcut > 0,
   };
   return stale
-    .filter(({ cutter, quantity, why }) => {
+    .filter(({ cutter, quantity, film, why }) => {
       // a blade's age alone says little: it is another knife that trails otherwise
       if (why === 'age' && (quantity === 'blade' || quantity === 'overcut')) return false;
-      return all.some((cut) => cut.cutter.id === cutter && isUsed[quantity](cut));
+      return all.some(
+        (cut) => cut.cutter.id === cutter && (!film || cut.strip.film.id === film) && isUsed[quantity](cut),
+      );
     })
     .map((one) => findingOf(one, cutters.find(({ id }) => id === one.cutter)?.name ?? one.cutter));
 }
 
-function findingOf({ cutter, quantity, why, days }: StaleCalibration, name: string): Finding {
+function findingOf({ cutter, quantity, film, why, days }: StaleCalibration, name: string): Finding {
   const found = FOUND[quantity].replace('{}', name);
   const since = {
     age: `${days} days ago`,
@@ -55,6 +59,6 @@ function findingOf({ cutter, quantity, why, days }: StaleCalibration, name: stri
       `Calibrate it again: Cutters, ${name}, ${QUANTITY_NAMES[quantity]}`,
       'Cut one and look how it lies',
     ],
-    key: `stale ${cutter} ${quantity} ${why}`,
+    key: `stale ${cutter} ${quantity} ${film ? `${film} ` : ''}${why}`,
   };
 }

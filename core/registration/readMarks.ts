@@ -23,6 +23,17 @@ export interface DesignedMark {
   readonly arms: readonly [x: number, y: number];
 }
 
+/** How marks are told from the stock that they are printed on, reflectances from 0 black to 1 white. */
+export interface StockContrast {
+  /** What reflects less is a mark. */
+  readonly threshold: number;
+  /** Difference that can be trusted at least. */
+  readonly least: number;
+}
+
+/** Of a stock that nobody has looked at: anything may be a mark that differs by so much (our own). */
+export const USUAL_CONTRAST: StockContrast = { threshold: 1, least: 0.15 };
+
 /** Has the sensor move straight, and gives what it sees, evenly spaced from end to end: 0 black, 1 white. */
 export type Look = (from: Spot, to: Spot, values: number) => Promise<readonly number[]>;
 
@@ -34,6 +45,8 @@ export interface Sensor {
   readonly reach: number;
   /** mm that a mark's line is wide */
   readonly line: number;
+  /** How marks are told from what they are printed on; missing: as usual. */
+  readonly contrast?: StockContrast;
   /** What it can see, mm in the cutter. */
   readonly sees: Bounds;
 }
@@ -67,8 +80,6 @@ export type SheetReading =
 
 /** mm from one value to the next. */
 const STEP = 0.05;
-/** Difference of reflectance that can be trusted at least. */
-const LEAST_CONTRAST = 0.15;
 /** mm around a mark that was found, in which it is read again. */
 const NEAR = 2.4;
 /** How far the second mark may lie off where the first puts it: the tangent of four degrees, and five in a hundred of length. */
@@ -229,7 +240,7 @@ async function across(
   [ux, uy]: Spot,
   around: number,
   width: number,
-  { look, sees, nearest = (at) => at }: Sensor,
+  { look, sees, contrast: { threshold, least } = USUAL_CONTRAST, nearest = (at) => at }: Sensor,
 ): Promise<ScanSeen> {
   const [back, on] = [-1, 1].map((way) => {
     const [toX, toY] = [x + way * ux * around, y + way * uy * around];
@@ -248,7 +259,10 @@ async function across(
   const count = Math.max(2, Math.round((back + on) / STEP) + 1);
   const values = await look(from, to, count);
   const step = Math.hypot(to[0] - from[0], to[1] - from[1]) / (count - 1);
-  const found = findLine({ step, values }, { width, isPale: false, leastContrast: LEAST_CONTRAST });
+  const found = findLine(
+    { step, values },
+    { width, isPale: false, leastContrast: least, darkerThan: threshold },
+  );
   return { from, to, values, found };
 }
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { random } from '../random';
 import { normal } from './noise.testing';
 import type { LineSought, Scan } from './scan';
-import { cornerOf, findLine } from './scan';
+import { cornerOf, deepestDip, findLine } from './scan';
 
 const STEP = 0.025;
 const SPOT = 0.2;
@@ -47,6 +47,20 @@ describe('a line in a scan', () => {
       const pale = found(scanOf(12, [[from, from + 1, 0.8]], { paper: 0.2 }), { ...SOUGHT, isPale: true });
       expect(Math.abs(pale.centre - from - 0.5)).toBeLessThan(0.004);
     }
+  });
+
+  test('a line that is darker than its stock and still no mark is none', () => {
+    const pale = scanOf(12, [[5, 6, 0.5]]);
+    expect(found(pale).contrast).toBeCloseTo(0.4, 2);
+    expect(findLine(pale, { ...SOUGHT, darkerThan: 0.45 })).toBe('low-contrast');
+    expect(found(pale, { ...SOUGHT, darkerThan: 0.55 }).centre).toBeCloseTo(5.5, 2);
+  });
+
+  test('how deep the deepest line of a bare stock is', () => {
+    expect(deepestDip(scanOf(12, []).values, Math.round(1 / STEP))).toBeLessThan(1e-9);
+    expect(deepestDip(scanOf(12, [[5, 6, 0.4]]).values, Math.round(1 / STEP))).toBeGreaterThan(0.3);
+    // the edge of something large is no line
+    expect(deepestDip(scanOf(12, [[5, 12, 0.2]]).values, Math.round(1 / STEP))).toBeLessThan(0.02);
   });
 
   test('at 20 % contrast and 5 % noise, four passes: within 0.02 mm, and as far off as it says itself', () => {

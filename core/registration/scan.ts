@@ -18,6 +18,8 @@ export interface LineSought {
   readonly isPale: boolean;
   /** Difference of reflectance that can be trusted at least, 0 … 1. */
   readonly leastContrast: number;
+  /** A dark line reflects less than this; missing: whatever is darker than what is around it. */
+  readonly darkerThan?: number;
 }
 
 /** A line that was found, along the scan, mm from its first value. */
@@ -56,9 +58,10 @@ export function findLine(scan: Scan, sought: LineSought): LineFound | ScanProble
   const to = Math.min(values.length, Math.ceil(coarse.at + wide + AROUND * wide));
   const fitted = fitSteps(values, from, to, coarse, wide);
   if (!fitted) return 'no-line';
-  const { low, high, depth, centreError, scatter } = fitted;
+  const { low, high, base, depth, centreError, scatter } = fitted;
   const contrast = Math.abs(depth);
   if (contrast < sought.leastContrast || !standsOut(contrast, scatter, wide)) return 'low-contrast';
+  if (base + depth > (sought.darkerThan ?? Infinity)) return 'low-contrast';
   const width = (high - low) * step;
   if (Math.abs(width / sought.width - 1) > OTHER_WIDTH) return 'other-width';
   return {
@@ -71,6 +74,13 @@ export function findLine(scan: Scan, sought: LineSought): LineFound | ScanProble
 
 const standsOut = (depth: number, scatter: number, wide: number): boolean =>
   depth > (STANDS_OUT * scatter) / Math.sqrt(wide);
+
+/**
+ * How deep the deepest line is that bare stock shows: by that it may be taken for a mark.
+ * @param width of a mark's line, in values
+ */
+export const deepestDip = (values: ArrayLike<number>, width: number): number =>
+  Math.max(0, coarsely(values, Math.max(2, Math.round(width)), false).depth);
 
 /** Standard deviation of the values about their course, by how far neighbours differ. */
 function scatterOf(values: ArrayLike<number>): number {
@@ -108,6 +118,7 @@ interface Steps {
   /** Places of both edges, in values. */
   readonly low: number;
   readonly high: number;
+  readonly base: number;
   readonly depth: number;
   readonly centreError: number;
   readonly scatter: number;
@@ -149,7 +160,7 @@ function fitSteps(
     if (Math.abs(d[2]) + Math.abs(d[3]) > 1e-4 && round < ROUNDS - 1) continue;
     const scatter = Math.sqrt(rss / freedom);
     const variance = (covariance[2 * 5 + 2] + covariance[3 * 5 + 3] + 2 * covariance[2 * 5 + 3]) / 4;
-    return { low, high, depth, centreError: scatter * Math.sqrt(variance), scatter };
+    return { low, high, base, depth, centreError: scatter * Math.sqrt(variance), scatter };
   }
   return undefined;
 }

@@ -17,8 +17,10 @@ import type { Spot } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import { cuttableWidth } from '../../core/layout/cutter';
 import { gaussian, random } from '../../core/random';
+import { ontoStrip } from '../../core/plan/sheetStrip';
 import { printPdf } from '../files/printPdf';
 import { calibrateAt } from './calibrateAt';
+import { bySensor } from './readSheet';
 import { simLink } from './simLink.testing';
 
 const FILM: LoadedFilm = { name: 'film', width: 610, length: 3000, toughness: 60 };
@@ -390,5 +392,83 @@ describe('a trial grid where force is set by hand', () => {
       }).length;
     expect(long(3.5, 4.8)).toBeGreaterThanOrEqual(2 * 4 * 4);
     expect(long(1.75, 2.4)).toBeGreaterThanOrEqual(2 * 4 * 8);
+  });
+});
+
+describe('contrast of a stock', () => {
+  const [width, height] = [297, 210];
+  const setup: Setup = { kind: 'contrast', film: 'lilac', width, height };
+  const crosses = crossSheet(width, height, PLOVER.sensor!.kinds[0])!;
+  const printed = printPdf(
+    crosses.unit,
+    crosses.sheet,
+    { code: 'JP', text: 'x' },
+    { marks: crosses.marks, withLines: false },
+  ).then(printPage);
+  const on = async (ground: number, grain = 0, ink = 1) => {
+    const { machine, link } = simLink(PLOVER_SPEC);
+    const print = lay(await printed, { ...STRAIGHT, turn: 0.4, ground, grain, ink });
+    machine.load({ name: 'print', width: height, length: width, toughness: 60, print });
+    return link;
+  };
+  const levelsOn = async (ground: number, grain = 0): Promise<Seen> => {
+    const link = await on(ground, grain);
+    const came = await calibrateAt({ setup, cutter: PLOVER, recipe: RECIPE, link, ...still });
+    if (came.state !== 'measuring') throw new Error(JSON.stringify(came));
+    return came.seen!;
+  };
+  const USUAL = [1, 0.15] as const;
+
+  test.each([0.9, 0.5, 0.22])(
+    'what counts as a mark lies half way, on a stock that reflects %p',
+    async (ground) => {
+      const { own } = foundBy(setup, await levelsOn(ground), {}, USUAL, 0.01);
+      // what lies on the page half way down an arm
+      const [{ at, arms }] = crosses.sheet.marks;
+      const there = lay(await printed, { ...STRAIGHT, ground }).reflectance(at[0] + arms[0] / 2, at[1]);
+      expect(Math.abs(own[0].value - (ground + there) / 2)).toBeLessThan(0.015);
+      expect(own[1].value).toBeLessThan(0.08);
+    },
+  );
+
+  test('grain asks for more contrast; where it is as dark as marks, they are not found', async () => {
+    const even = foundBy(setup, await levelsOn(0.5), {}, USUAL, 0.01).own[1].value;
+    const rough = foundBy(setup, await levelsOn(0.5, 0.15), {}, USUAL, 0.01).own[1].value;
+    expect(rough).toBeGreaterThan(2 * even);
+    const link = await on(0.5, 0.3);
+    expect(await calibrateAt({ setup, cutter: PLOVER, recipe: RECIPE, link, ...still })).toMatchObject({
+      state: 'ready',
+      problem: expect.stringMatching(/not found/),
+    });
+  });
+
+  test('marks that are usually too faint are read on a stock that was looked at, and on no other', async () => {
+    const { own } = foundBy(setup, await levelsOn(0.22), {}, USUAL, 0.01);
+    const stocks = { lilac: { threshold: own[0].value, least: own[1].value } };
+    const known = { ...PLOVER, sensor: { ...PLOVER.sensor!, stocks } };
+    const onto = ontoStrip(PLOVER);
+    const marks = crosses.sheet.marks.map((mark) => ({ ...mark, at: onto(mark.at) }));
+    const lying = { marks, line: crosses.marks.line, width, cuttable: cuttableWidth(PLOVER, height) };
+    const read = async (cutter: Cutter, stock: string, ink = 1) =>
+      bySensor({ ...lying, stock }, cutter, await on(0.22, 0, ink), () => false);
+    expect(await read(PLOVER, 'lilac')).toMatch(/too faint|not found/);
+    expect(await read(known, 'sea')).toMatch(/too faint|not found/);
+    expect(await read(known, 'lilac')).toHaveLength(marks.length);
+    // printed with too little ink they are not as dark as marks are there
+    expect(await read(known, 'lilac', 0.4)).toMatch(/too faint|not found/);
+  });
+
+  test('a sheet that is not in, or lies over its marks, is said before anything is found', async () => {
+    const { machine, link } = simLink(PLOVER_SPEC);
+    machine.load({ ...FILM, width: 400 });
+    expect(await calibrateAt({ setup, cutter: PLOVER, recipe: RECIPE, link, ...still })).toMatchObject({
+      state: 'ready',
+      problem: expect.stringMatching(/Load the printed sheet/),
+    });
+    machine.load({ ...FILM, width: height, length: width });
+    expect(await calibrateAt({ setup, cutter: PLOVER, recipe: RECIPE, link, ...still })).toMatchObject({
+      state: 'ready',
+      problem: expect.stringMatching(/no mark of this sheet|not found/),
+    });
   });
 });

@@ -4,7 +4,9 @@ import { cutCross, PEN_LINE, penMarks } from '../../core/calibration/patterns';
 import type { Pattern, PatternRoom } from '../../core/calibration/patterns';
 import { patternFor } from '../../core/calibration/patternFor';
 import { testProgram } from '../../core/calibration/program';
-import type { Seen, Setup } from '../../core/calibration/run';
+import type { PrintedSetup, Seen, Setup } from '../../core/calibration/run';
+import { isPrinted } from '../../core/calibration/run';
+import type { CrossSheet } from '../../core/calibration/sheet';
 import { crossSheet } from '../../core/calibration/sheet';
 import { lineLength } from '../../core/geometry/path';
 import type { Spot } from '../../core/geometry/spot';
@@ -12,12 +14,14 @@ import { placesMapped } from '../../core/geometry/spot';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import { cuttableWidth } from '../../core/layout/cutter';
 import { ontoStrip } from '../../core/plan/sheetStrip';
+import type { DesignedMark } from '../../core/registration/readMarks';
 import { judgeSheet } from '../../core/registration/verdict';
 import { formatLength } from '../../core/units/length';
 import { storedProgram } from '../work/makeCuts';
 import { feed, filmIn, WIDTH_SLACK } from './feed';
 import type { CutterLink } from './link';
-import { bySensor, marksOver } from './readSheet';
+import { levelsOf } from './readContrast';
+import { bySensor, marksOver, startOf, unreadBecause } from './readSheet';
 
 /** What is at hand for it. */
 export interface AtMachine {
@@ -51,7 +55,10 @@ export async function calibrateAt(work: AtMachine): Promise<CameToIt> {
   if (!film) return notYet(`No film is in ${cutter.name}. Load some and press again.`);
   const room = { lead: cutter.margins.lead, cuttable: cuttableWidth(cutter, film.width) };
   if (setup.kind === 'sensor-pen') return drawAndRead(work, room, film.length);
-  if (setup.kind === 'sensor-print') return cutOnPrint(work, setup, film.width);
+  if (isPrinted(setup))
+    return setup.kind === 'contrast'
+      ? readStock(work, setup, film.width)
+      : cutOnPrint(work, setup, film.width);
   const pattern = patternFor(setup, room, recipe);
   const byHand = setup.kind === 'force' && !cutter.device.sendsForce ? forcesByHand(setup.cells) : [];
   if (byHand.length === 0 || typeof pattern === 'string') return cutAll(work, pattern, room, film.length);
@@ -126,33 +133,44 @@ async function drawAndRead(work: AtMachine, room: PatternRoom, length: number): 
   return { state: 'measuring', seen, metres: 0 };
 }
 
-/** Reads the printed sheet's marks as any sheet's, and cuts crosses onto the crosses. */
-async function cutOnPrint(
-  work: AtMachine,
-  { width, height }: Setup & { readonly kind: 'sensor-print' },
-  wide: number,
-): Promise<CameToIt> {
-  const { cutter, link, isToStop, recipe } = work;
+/** A printed sheet of crosses as it lies in the cutter. */
+interface CrossesIn {
+  readonly crosses: CrossSheet;
+  readonly marks: readonly DesignedMark[];
+  readonly line: number;
+  readonly width: number;
+  readonly cuttable: number;
+}
+
+/** @returns a sentence when it is not what is in */
+function crossesIn({ cutter }: AtMachine, { width, height }: PrintedSetup, wide: number): CrossesIn | string {
   const { sensor } = cutter;
   const crosses = sensor && crossSheet(width, height, sensor.kinds[0]);
-  if (!sensor || !crosses) return notYet(`${cutter.name} cannot read such a sheet.`);
+  if (!crosses) return `${cutter.name} cannot read such a sheet.`;
   if (Math.abs(wide - height) > WIDTH_SLACK)
-    return notYet(
-      `What is in ${cutter.name} is ${formatLength(wide, 'mm')} wide, the sheet ${formatLength(height, 'mm')}. Load the printed sheet and press again.`,
-    );
+    return `What is in ${cutter.name} is ${formatLength(wide, 'mm')} wide, the sheet ${formatLength(height, 'mm')}. Load the printed sheet and press again.`;
   const onto = ontoStrip(cutter);
   const marks = crosses.sheet.marks.map((mark) => ({ ...mark, at: onto(mark.at) }));
-  const cuttable = cuttableWidth(cutter, height);
-  const read = await bySensor({ marks, line: crosses.marks.line, width, cuttable }, cutter, link, isToStop);
+  return { crosses, marks, line: crosses.marks.line, width, cuttable: cuttableWidth(cutter, height) };
+}
+
+/** Reads the printed sheet's marks as any sheet's, and cuts crosses onto the crosses. */
+async function cutOnPrint(work: AtMachine, setup: PrintedSetup, wide: number): Promise<CameToIt> {
+  const { cutter, link, isToStop, recipe } = work;
+  const there = crossesIn(work, setup, wide);
+  if (typeof there === 'string') return notYet(there);
+  const { crosses, marks, width, cuttable } = there;
+  const read = await bySensor({ ...there, stock: setup.film }, cutter, link, isToStop);
   if (typeof read === 'string') return notYet(read);
   const { fit, findings } = judgeSheet(
     read.map(({ mark }) => marks[mark].at),
     read.map(({ at }) => at),
-    sensor.noise,
+    cutter.sensor!.noise,
     cutter.fitLimits,
   );
   const stop = findings.find(({ severity }) => severity === 'stop');
   if (!fit || stop) return notYet(stop?.message ?? 'Its marks do not fit the sheet.');
+  const onto = ontoStrip(cutter);
   const lines = crosses.places.flatMap((at) =>
     cutCross(onto(at), recipe).map((line) => ({
       ...line,
@@ -165,4 +183,23 @@ async function cutOnPrint(
   const places = crosses.places.map((at) => fit.map(onto(at)));
   const shared = fit.expectedAt(onto(crosses.places[2])) / Math.SQRT2;
   return { ...cut, seen: { places, shared } };
+}
+
+/** Marks are looked at however little they differ from their stock. */
+const BARELY = { threshold: 1, least: 0.02 };
+
+/** Reads marks however faint they are, and looks at the stock beside them. */
+async function readStock(work: AtMachine, setup: PrintedSetup, wide: number): Promise<CameToIt> {
+  const { cutter, link, isToStop } = work;
+  const there = crossesIn(work, setup, wide);
+  if (typeof there === 'string') return notYet(there);
+  const { marks, line, width, cuttable } = there;
+  const first = await startOf(link, marks[0].at, cuttable, cutter);
+  const lying = { marks, first, line, length: width, cuttable, contrast: BARELY };
+  const read = await marksOver(link, cutter, lying, isToStop);
+  if (!read) return notYet('Stopped while its marks were read. Press again to read them.');
+  if (!read.isRead) return notYet(unreadBecause(read, cutter.name));
+  const levels = await levelsOf(link, cutter, { marks, seen: read.marks, line, cuttable });
+  const seen: Seen = { places: read.marks.map(({ at }) => at), shared: 0, levels };
+  return { state: 'measuring', seen, metres: 0 };
 }

@@ -5,7 +5,7 @@ import { offOnStrip, toStrip, toUnits } from '../../core/devicelang/axes';
 import type { Bounds } from '../../core/geometry/bounds';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter } from '../../core/layout/cutter';
-import type { DesignedMark, Sensor, SheetReading } from '../../core/registration/readMarks';
+import type { DesignedMark, Sensor, SheetReading, StockContrast } from '../../core/registration/readMarks';
 import { readMarks } from '../../core/registration/readMarks';
 import { unpack } from '../services/pack';
 import type { Drawing } from '../../contracts/cuts';
@@ -37,7 +37,7 @@ export async function readSheet(
   if (!sheet || !design) throw new Error('a cut of plain film has no marks');
   const read = cut.taken
     ? byHand(cut.taken)
-    : await bySensor({ ...sheet, cuttable: cut.cuttable }, cutter, link, isToStop);
+    : await bySensor({ ...sheet, cuttable: cut.cuttable, stock: cut.film.id }, cutter, link, isToStop);
   if (typeof read === 'string') return { reading: NOTHING_READ, problem: read };
   const registered = await pool.run('registerSheet', {
     sheet,
@@ -67,11 +67,15 @@ type KnownMark = Omit<ReadSheet['marks'][number], 'off'>;
 const byHand = (taken: TakenMarks): KnownMark[] => taken.map((one) => ({ ...one, scan: null }));
 
 /** What is read of a sheet, and mm that the knife reaches across it. */
-type SheetLying = Pick<CutSheet, 'marks' | 'line' | 'width'> & { readonly cuttable: number };
+type SheetLying = Pick<CutSheet, 'marks' | 'line' | 'width'> & {
+  readonly cuttable: number;
+  /** The film that it is printed on. */
+  readonly stock: string;
+};
 
 /** @returns a sentence when they cannot be read */
 export async function bySensor(
-  { cuttable, marks, line, width }: SheetLying,
+  { cuttable, marks, line, width, stock }: SheetLying,
   cutter: Cutter,
   link: CutterLink,
   isToStop: () => boolean,
@@ -79,7 +83,9 @@ export async function bySensor(
   const { sensor, name } = cutter;
   if (!sensor) return `${name} has no sensor to read marks with. Take them by hand.`;
   const first = await startOf(link, marks[0].at, cuttable, cutter);
-  const read = await marksOver(link, cutter, { marks, first, line, length: width, cuttable }, isToStop);
+  const contrast = sensor.stocks?.[stock];
+  const there = { marks, first, line, length: width, cuttable, contrast };
+  const read = await marksOver(link, cutter, there, isToStop);
   if (!read) return 'Stopped while its marks were read. Press again to read them, or take them by hand.';
   if (!read.isRead) return unreadBecause(read, name);
   return read.marks.map(({ at, contrast, scans }, mark) => ({
@@ -98,13 +104,15 @@ interface MarksThere {
   readonly line: number;
   readonly length: number;
   readonly cuttable: number;
+  /** How they are told from what they are on; missing: as usual. */
+  readonly contrast?: StockContrast;
 }
 
 /** Has a cutter's sensor read marks. @returns undefined: a person had it stop */
 export async function marksOver(
   link: CutterLink,
   cutter: Cutter,
-  { marks, first, line, length, cuttable }: MarksThere,
+  { marks, first, line, length, cuttable, contrast }: MarksThere,
   isToStop: () => boolean,
 ): Promise<SheetReading | undefined> {
   const { look, nearest } = sensorOn(link, cuttable, cutter);
@@ -117,6 +125,7 @@ export async function marksOver(
       nearest,
       reach: cutter.sensor?.reach ?? 0,
       line,
+      contrast,
       sees: seenBy(cutter, length, cuttable),
     });
   } catch (error) {
@@ -133,7 +142,12 @@ const HAND_NOISE = 0.1;
 const NOTHING_READ: ReadSheet = { marks: [], fit: null, notes: [] };
 
 /** The first mark should be where the head was put; a head at its origin leaves it to the design. */
-async function startOf(link: CutterLink, first: Spot, cuttable: number, { device }: Cutter): Promise<Spot> {
+export async function startOf(
+  link: CutterLink,
+  first: Spot,
+  cuttable: number,
+  { device }: Cutter,
+): Promise<Spot> {
   const head = await standingOf(link);
   const isPut = Math.hypot(head.x, head.y) * device.step > AT_ORIGIN;
   return isPut ? toStrip(device, cuttable)(head.x, head.y) : first;
@@ -146,11 +160,11 @@ function seenBy({ device, sensor }: Cutter, length: number, cuttable: number): B
 }
 
 /** Moves the sensor over what is looked at, not the knife; and the places at which it can be. */
-function sensorOn(
+export function sensorOn(
   link: CutterLink,
   cuttable: number,
   { device, sensor }: Cutter,
-): Pick<Sensor, 'look' | 'nearest'> {
+): Required<Pick<Sensor, 'look' | 'nearest'>> {
   const [units, strip] = [toUnits(device, cuttable), toStrip(device, cuttable)];
   const [dx, dy] = offOnStrip(device, sensor?.offset ?? [0, 0]);
   const headFor = ([x, y]: Spot) => units(x - dx, y - dy);
@@ -176,7 +190,10 @@ const shownOf = ({ from, to, values, found }: Scan) => ({
 });
 type Scan = (SheetReading & { readonly isRead: true })['marks'][number]['scans'][number];
 
-function unreadBecause({ mark, why }: SheetReading & { readonly isRead: false }, name: string): string {
+export function unreadBecause(
+  { mark, why }: SheetReading & { readonly isRead: false },
+  name: string,
+): string {
   const which = `Mark ${mark + 1}`;
   switch (why) {
     case 'moved':

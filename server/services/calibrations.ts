@@ -2,12 +2,13 @@
 import { and, desc, eq, inArray, lt, sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { Calibration, measuredSchema, setupSchema } from '../../contracts/calibrations';
-import { judgeRun, sameQuantity } from '../../core/calibration/run';
+import { isPrinted, judgeRun, sameQuantity } from '../../core/calibration/run';
 import type { Measured, RunFound, RunSays, Setup } from '../../core/calibration/run';
 import { crossSheet } from '../../core/calibration/sheet';
 import { offOnAxes, offOnStrip } from '../../core/devicelang/axes';
 import type { Cutter } from '../../core/layout/cutter';
 import { rounded } from '../../core/units/rounded';
+import { USUAL_CONTRAST } from '../../core/registration/readMarks';
 import { needsPatch } from '../../core/print/marks';
 import { AT_WORK } from '../cutters/look';
 import type { Db, Tx } from '../db/connect';
@@ -67,9 +68,9 @@ export async function setUpCalibration(
 ): Promise<Calibration> {
   const { db } = services;
   const cutter = await cutterOf(db, cutterId);
-  if (setup.kind.startsWith('sensor') && !cutter.sensor)
+  if ((setup.kind.startsWith('sensor') || setup.kind === 'contrast') && !cutter.sensor)
     throw new Trouble(422, 'no-sensor', `${cutter.name} has no sensor, by its record.`);
-  if (setup.kind === 'sensor-print' && !crossSheet(setup.width, setup.height, cutter.sensor!.kinds[0]))
+  if (isPrinted(setup) && !crossSheet(setup.width, setup.height, cutter.sensor!.kinds[0]))
     throw new Trouble(422, 'small-sheet', 'Crosses and marks do not fit on this sheet. Take a larger one.');
   if ('film' in setup) {
     const [film] = await db.select().from(films).where(eq(films.id, setup.film));
@@ -102,6 +103,10 @@ async function valuesNow(db: Db, cutter: Cutter, setup: Setup): Promise<number[]
     case 'sensor-pen':
     case 'sensor-print':
       return [...offOnStrip(cutter.device, cutter.sensor!.offset)];
+    case 'contrast': {
+      const { threshold, least } = cutter.sensor!.stocks?.[setup.film] ?? USUAL_CONTRAST;
+      return [threshold, least];
+    }
     case 'length':
       return [cutter.device.lengths?.[setup.axis === 'along' ? 0 : 1] ?? 1];
     case 'blade-gap':
@@ -302,6 +307,13 @@ async function setMachine(
       return changeHeld(tx, cutterId, ({ sensor, device }) =>
         sensor ? { sensor: { ...sensor, offset: offOnAxes(device, [after[0], after[1]]) } } : {},
       );
+    case 'contrast':
+      return changeHeld(tx, cutterId, ({ sensor }) => {
+        const [threshold, least] = after;
+        return sensor
+          ? { sensor: { ...sensor, stocks: { ...sensor.stocks, [setup.film]: { threshold, least } } } }
+          : {};
+      });
     case 'length':
       return changeHeld(tx, cutterId, ({ device }) => {
         const [along, across] = device.lengths ?? [1, 1];
@@ -326,8 +338,7 @@ async function setMachine(
 /** The sheet of crosses that a run is cut on. */
 export async function calibrationSheet(db: Db, id: number): Promise<{ name: string; bytes: Buffer }> {
   const { setup, cutterId } = await rowOf(db, id);
-  if (setup.kind !== 'sensor-print')
-    throw new Trouble(404, 'no-sheet', 'Nothing is printed for this calibration.');
+  if (!isPrinted(setup)) throw new Trouble(404, 'no-sheet', 'Nothing is printed for this calibration.');
   const cutter = await cutterOf(db, cutterId);
   const crosses = cutter.sensor && crossSheet(setup.width, setup.height, cutter.sensor.kinds[0]);
   if (!crosses) throw new Trouble(422, 'small-sheet', 'Crosses and marks do not fit on this sheet.');

@@ -12,9 +12,11 @@ type Kept = LastKept & { readonly cutter: string };
 /** The last run of every quantity that each cutter keeps, and the knife that is in it now. */
 export async function keptNow(db: Pick<Db, 'select' | 'selectDistinctOn'>) {
   const kind = sql`${calibrations.setup}->>'kind'`;
+  // what is found of one film says nothing of another
+  const film = sql`coalesce(${calibrations.setup}->>'film', '')`;
   const [rows, knivesIn] = await Promise.all([
     db
-      .selectDistinctOn([calibrations.cutterId, kind], {
+      .selectDistinctOn([calibrations.cutterId, kind, film], {
         cutter: calibrations.cutterId,
         setup: calibrations.setup,
         keptAt: calibrations.keptAt,
@@ -22,17 +24,19 @@ export async function keptNow(db: Pick<Db, 'select' | 'selectDistinctOn'>) {
       })
       .from(calibrations)
       .where(and(eq(calibrations.state, 'kept'), isNotNull(calibrations.keptAt)))
-      .orderBy(calibrations.cutterId, kind, desc(calibrations.keptAt)),
+      .orderBy(calibrations.cutterId, kind, film, desc(calibrations.keptAt)),
     db.select({ id: knives.id, cutter: knives.cutterId }).from(knives).where(isNotNull(knives.cutterId)),
   ]);
   // ways of finding the same thing: the later one counts
   const last = new Map<string, Kept>();
   for (const { cutter, setup, keptAt, knife } of rows) {
     const quantity = quantityOf(setup.kind);
-    const before = last.get(`${cutter} ${quantity}`);
+    const about = setup.kind === 'contrast' ? setup.film : undefined;
+    const name = `${cutter} ${quantity} ${about}`;
+    const before = last.get(name);
     if (!quantity || !keptAt || (before && before.keptAt > keptAt.getTime())) continue;
-    const kept = { cutter, quantity, keptAt: keptAt.getTime(), ...(knife && { knife: knife.id }) };
-    last.set(`${cutter} ${quantity}`, kept);
+    const rest = { ...(about && { film: about }), ...(knife && { knife: knife.id }) };
+    last.set(name, { cutter, quantity, keptAt: keptAt.getTime(), ...rest });
   }
   return { kept: [...last.values()], knives: new Map(knivesIn.map(({ cutter, id }) => [cutter, id])) };
 }
@@ -49,7 +53,7 @@ export function staleCalibrations(
     const knife = inThem.get(kept.cutter);
     const movedAt = machine.movedAt ? Date.parse(machine.movedAt) : undefined;
     const why = staleness(kept, { movedAt, knife }, now);
-    const { cutter, quantity, keptAt } = kept;
-    return why ? [{ cutter, quantity, why, days: daysBetween(keptAt, now) }] : [];
+    const { cutter, quantity, film, keptAt } = kept;
+    return why ? [{ cutter, quantity, ...(film && { film }), why, days: daysBetween(keptAt, now) }] : [];
   });
 }

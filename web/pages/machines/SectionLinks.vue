@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import type { Calibration } from '../../../contracts/calibrations';
 import { smallest } from '../../../core/geometry/lists';
 import type { Cutter } from '../../../core/layout/cutter';
-import type { Stale, StaleCalibration } from '../../../core/calibration/stale';
+import type { Quantity, Stale, StaleCalibration } from '../../../core/calibration/stale';
 import { QUANTITIES, QUANTITY_NAMES } from '../../../core/calibration/stale';
 import { isOf } from './calibrations/quantities';
 import { isAtWork } from './calibrations/runs';
@@ -21,8 +21,10 @@ const emit = defineEmits<{ moved: [at: string | null] }>();
 const WHY: Readonly<Record<Stale, string>> = { age: 'old', moved: 'moved since', knife: 'another knife' };
 const movedDays = computed(() => (props.machine.movedAt ? daysSince(props.machine.movedAt) : undefined));
 
+/** Nothing to find out where there is no sensor. */
+const BY_SENSOR: readonly Quantity[] = ['sensor', 'contrast'];
 const links = computed(() =>
-  QUANTITIES.filter((quantity) => quantity !== 'sensor' || props.machine.sensor).map((quantity) => {
+  QUANTITIES.filter((quantity) => props.machine.sensor || !BY_SENSOR.includes(quantity)).map((quantity) => {
     const kept = props.runs.filter(({ setup, keptAt }) => keptAt && isOf(quantity, setup));
     const open = props.runs.some(
       (run) => isOf(quantity, run.setup) && (isAtWork(run) || run.state === 'measuring'),

@@ -6,7 +6,7 @@ import type { Calibration } from '../../../../contracts/calibrations';
 import { addressOf } from '../../../../contracts/address';
 import { rowValues } from '../../../../core/calibration/blade';
 import type { Setup } from '../../../../core/calibration/run';
-import { leastChange, sameQuantity } from '../../../../core/calibration/run';
+import { isPrinted, leastChange, sameQuantity } from '../../../../core/calibration/run';
 import type { Film } from '../../../../core/films/film';
 import type { Spot } from '../../../../core/geometry/spot';
 import type { Cutter } from '../../../../core/layout/cutter';
@@ -16,6 +16,7 @@ import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import KnifeBox from '../../../parts/KnifeBox.vue';
 import LengthRow from '../../../parts/LengthRow.vue';
 import CrossesSeen from './CrossesSeen.vue';
+import LevelsSeen from './LevelsSeen.vue';
 import type { Quantity } from '../../../../core/calibration/stale';
 import type { Way } from './quantities';
 import { QUANTITY_NAMES } from '../../../../core/calibration/stale';
@@ -52,6 +53,7 @@ const chosen = computed(
     ),
 );
 const way = computed(() => ways.value[chosen.value]);
+const byPrint = computed(() => way.value.kind === 'sensor-print' || way.value.kind === 'contrast');
 const blade = ref(props.blades[0] ?? '45°');
 const whole = ref(1000);
 const live = useCutters();
@@ -96,7 +98,8 @@ function setupNow(): Setup | undefined {
   switch (kind) {
     case 'sensor-pen':
       return { kind };
-    case 'sensor-print': {
+    case 'sensor-print':
+    case 'contrast': {
       const found = sheets.value.find(({ value }) => value === sheet.value);
       return found && { kind, film: found.film, width: found.width, height: found.height };
     }
@@ -128,7 +131,7 @@ watch(
 
 const begin = (): void => {
   const setup = setupNow();
-  if (setup) void props.calibrations.setUp(setup, setup.kind !== 'sensor-print');
+  if (setup) void props.calibrations.setUp(setup, !isPrinted(setup));
 };
 const step = (what: 'cut' | 'stop' | 'keep' | 'drop', one = run.value): void => {
   if (one) void props.calibrations.step(what, one.id);
@@ -165,13 +168,13 @@ const inUse = computed(() => inUseOf(alike.value));
 
       <div v-if="!run" class="set-up">
         <ChoiceRow
-          v-if="way.kind === 'sensor-print' && sheets.length > 0"
+          v-if="byPrint && sheets.length > 0"
           label="Sheet"
           :value="sheet"
           :options="sheets"
           @change="sheet = $event"
         />
-        <p v-else-if="way.kind === 'sensor-print'">
+        <p v-else-if="byPrint">
           No sheet on the shelf can be printed on and goes into {{ machine.name }}. Add one under Materials.
         </p>
         <LengthRow
@@ -203,10 +206,10 @@ const inUse = computed(() => inUseOf(alike.value));
 
       <div v-else-if="run.state !== 'measuring'" class="set-up">
         <p v-if="run.problem" class="problem" role="alert">{{ run.problem }}</p>
-        <template v-if="run.setup.kind === 'sensor-print'">
+        <template v-if="isPrinted(run.setup)">
           <p v-if="!run.problem">
             The sheet is {{ run.setup.width }} × {{ run.setup.height }} mm. Print it, load it this side up,
-            its writing to the near edge, and cut.
+            its writing to the near edge, and {{ run.setup.kind === 'contrast' ? 'have it read' : 'cut' }}.
           </p>
           <div class="buttons">
             <button class="button" :disabled="isBusy" @click="calibrations.print(run)">Print it</button>
@@ -220,12 +223,19 @@ const inUse = computed(() => inUseOf(alike.value));
         </template>
         <div class="buttons">
           <button class="button main" :disabled="isBusy" @click="step('cut')">
-            {{ run.setup.kind === 'sensor-print' ? 'It is loaded: read and cut' : way.button }}
+            {{
+              run.setup.kind === 'contrast'
+                ? 'It is loaded: read it'
+                : isPrinted(run.setup)
+                  ? 'It is loaded: read and cut'
+                  : way.button
+            }}
           </button>
           <button class="button" :disabled="isBusy" @click="step('drop')">Never mind</button>
         </div>
       </div>
 
+      <LevelsSeen v-else-if="run.seen?.levels" :levels="run.seen.levels" :found="foundIn(run)" />
       <CrossesSeen
         v-else-if="run.setup.kind === 'sensor-print' && run.seen"
         :places="run.seen.places"

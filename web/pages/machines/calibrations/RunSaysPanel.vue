@@ -97,7 +97,8 @@ function decide(at: number, what: 'trusted' | 'leftOut'): void {
         is tried again.
       </p>
       <p v-else-if="isWorth && found.runs === 1" class="note">
-        <b>Cut it once more after keeping it.</b> One run can be luck; two that agree are taken together.
+        <b>{{ kind === 'contrast' ? 'Read' : 'Cut' }} it once more after keeping it.</b> One run can be luck;
+        two that agree are taken together.
       </p>
     </template>
     <div v-if="run.state === 'measuring'" class="buttons">

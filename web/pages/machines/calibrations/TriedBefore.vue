@@ -60,6 +60,8 @@ const ticks = computed(() => y.value.ticks(5));
 const tickText = (value: number): string => {
   if (kind.value === 'length')
     return `${value < 0 ? '−' : value > 0 ? '+' : ''}${(100 * Math.abs(value)).toFixed(2)} %`;
+  if (kind.value === 'contrast')
+    return `${value < 0 ? '−' : value > 0 ? '+' : ''}${(100 * Math.abs(value)).toFixed(0)} %`;
   return `${value < 0 ? '−' : value > 0 ? '+' : ''}${units.length(Math.abs(value), true)}`;
 };
 const state = ({ run }: Shown): string =>

@@ -30,6 +30,15 @@ export const WAYS: Readonly<Record<Quantity, readonly Way[]>> = {
       button: 'Make the sheet',
     },
   ],
+  contrast: [
+    {
+      kind: 'contrast',
+      label: 'Read a sheet',
+      title: 'What counts as a mark here?',
+      says: 'A sheet with marks is printed on the stock; the sensor reads them, and the bare stock beside them. From then on marks on that stock are told by what it really shows. Nothing is cut.',
+      button: 'Make the sheet',
+    },
+  ],
   length: [
     {
       kind: 'length',

@@ -11,6 +11,8 @@ export function valueNames(kind: CalibrationKind): readonly string[] {
     case 'sensor-pen':
     case 'sensor-print':
       return ['along the film', 'across it'];
+    case 'contrast':
+      return ['marks are under', 'least difference'];
     case 'length':
       return ['moves'];
     case 'overcut-row':
@@ -22,12 +24,16 @@ export function valueNames(kind: CalibrationKind): readonly string[] {
   }
 }
 
+/** Of all light that white throws back. */
+const light = (share: number): string => `${(100 * share).toFixed(1)} %`;
+
 /** A share of 1 as what it is off by. */
 const percent = (share: number, digits: number): string =>
   `${share < 0 ? '−' : '+'}${Math.abs(100 * share).toFixed(digits)} %`;
 
 export function valueText(kind: CalibrationKind, value: number, units: Units): string {
   if (kind === 'length') return percent(value - 1, 3);
+  if (kind === 'contrast') return light(value);
   if (kind === 'force') return `${Math.round(value)} g`;
   return signed(value, kind, units);
 }
@@ -37,6 +43,7 @@ const signed = (value: number, kind: CalibrationKind, units: Units): string =>
 /** How sure a value is. */
 export function sureText(kind: CalibrationKind, sure: number, units: Units): string {
   if (kind === 'length') return `± ${(100 * sure).toFixed(3)} %`;
+  if (kind === 'contrast') return `± ${light(sure)}`;
   return kind === 'force' ? `± ${Math.ceil(sure)} g` : `± ${units.length(Math.max(sure, 0.005), true)}`;
 }
 
