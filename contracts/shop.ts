@@ -124,7 +124,7 @@ export const recipeHistorySchema = z.object({
 });
 export type RecipeHistory = z.infer<typeof recipeHistorySchema>;
 
-const range = z.object({ least: z.number(), most: z.number() });
+const range = z.object({ least: z.number(), most: z.number(), steps: z.number().int().optional() });
 
 /** Film that is needed before a cut, mm. */
 export const LEAST_LEAD = 4;
@@ -171,7 +171,12 @@ const stocksSchema = z.record(
 );
 const kindOfCutter = z.enum(['roll', 'desk', 'flatbed']);
 const bounded = (least: number, most: number) => z.number().min(least).max(most);
-const rangeOf = (most: number) => z.strictObject({ least: bounded(0, most), most: bounded(0.1, most) });
+const rangeOf = (most: number) =>
+  z.strictObject({
+    least: bounded(0, most),
+    most: bounded(0.1, most),
+    steps: z.number().int().min(2).max(1000).optional(),
+  });
 /** What of a machine is not changed while cuts wait for it: they are made for it as it is. */
 const madeForSchema = z.strictObject({
   kind: kindOfCutter.optional(),

@@ -198,7 +198,7 @@ export const PLOVER: Cutter = {
   margins: { far: 8, near: 8, lead: 6, tail: 5 },
   trackLength: 1500,
   reserve: USUAL_RESERVE,
-  force: { least: 5, most: 210 },
+  force: { least: 5, most: 210, steps: 42 },
   speed: { least: 1, most: 40 },
   ownSpeed: 15,
   motion: { acceleration: 2500, travelSpeed: 30, cornerTolerance: 0.03, down: 0.04, up: 0.04 },

@@ -123,6 +123,32 @@ test('a recipe is changed within what the machine can do, left to the machine, a
   await expect.poll(async () => await recipe(shop, 'curlew/tar/perforated')).toBeUndefined();
 });
 
+test('force as a machine’s own panel counts it, as many steps as its record says', async ({ page, shop }) => {
+  await page.goto('/materials/shallow/recipes');
+  await page.getByRole('button', { name: /^Plover kiss/ }).click();
+  const editor = page.getByRole('region', { name: 'Recipe of Plover, kiss' });
+  const step = editor.getByRole('textbox', { name: 'Force, step on the machine’s panel' });
+  await expect(step).toHaveValue('15');
+  await step.fill('16');
+  await step.press('Enter');
+  await expect.poll(async () => (await recipe(shop, 'plover/shallow'))?.force).toBe(80);
+  await expect(editor.getByRole('textbox', { name: 'Force, g' })).toHaveValue('80');
+  // counted otherwise: the same force is another step
+  await page.goto('/machines/plover');
+  const counts = page.getByRole('textbox', { name: 'Force, steps of its own' });
+  await counts.fill('83');
+  await counts.press('Enter');
+  await expect
+    .poll(async () => {
+      const { cutters } = (await (await fetch(`${shop.url}/api/shop`)).json()) as ShopNow;
+      return cutters.find(({ id }) => id === 'plover')!.force.steps;
+    })
+    .toBe(83);
+  await page.goto('/materials/shallow/recipes');
+  await page.getByRole('button', { name: /^Plover kiss/ }).click();
+  await expect(step).toHaveValue('31');
+});
+
 test('perforated lines are tried with dashes and gaps, and those that bear most forces are kept', async ({
   page,
   shop,

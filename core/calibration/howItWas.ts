@@ -1,6 +1,7 @@
 /** What operators say of finished cuts, and what that asks of the recipe. */
 import type { Range } from '../layout/cutter';
 import type { Cell, CellLook } from './grid';
+import { onOwnStep } from '../layout/ownSteps';
 import { judgeGrid } from './grid';
 
 export const HOW_IT_WAS = ['clean', 'bumps', 'into-backing', 'not-through'] as const;
@@ -51,5 +52,5 @@ export function forceAsked(
   const found = judgeGrid([...said, ...cells], { speed: now.speed })?.proposed;
   const least = now.force * (1 + way * STEP);
   const to = found !== undefined && (found - least) * way > 0 ? found : least;
-  return Math.round(Math.min(range.most, Math.max(range.least, to)));
+  return Math.round(onOwnStep(range, to));
 }

@@ -1,6 +1,8 @@
 /** One calibration: what is cut for it, what was seen of it, and what that says. */
 import type { ToolKind } from '../artwork/choices';
 import type { Spot } from '../geometry/spot';
+import type { Range } from '../layout/cutter';
+import { onOwnStep, stepSize } from '../layout/ownSteps';
 import { formatLength } from '../units/length';
 import { fromRow, offsetFromGaps } from './blade';
 import type { MarkLevels } from './contrast';
@@ -108,6 +110,8 @@ export interface Ground {
   readonly before: readonly number[];
   /** mm of a machine step */
   readonly step: number;
+  /** g that the machine has; missing: any. */
+  readonly force?: Range;
   /** What runs before it found, newest first. */
   readonly earlier: readonly (readonly Estimate[])[];
 }
@@ -322,10 +326,14 @@ function forceOf(cells: readonly Cell[], { looks, picked }: Measured, ground: Gr
   if (!found && !best)
     return more('Tap how cells look until some are cut through and some are not, or only the best one.');
   const clean = found?.clean ?? bestCell(best!, cells);
-  const proposed = best?.force ?? Math.round(found!.proposed);
+  const { force = ANY } = ground;
+  const proposed = best?.force ?? Math.round(onOwnStep(force, found!.proposed));
   const own = { value: proposed, sure: (clean.to - clean.from) / 2 };
   // what is proposed is no estimate of what is set: a force inside its noise may still be too much
-  const change = { ...changeOf(ground.before[0], { value: proposed, sure: 0 }, LEAST_FORCE), sure: own.sure };
+  const change = {
+    ...changeOf(ground.before[0], { value: proposed, sure: 0 }, (stepSize(force) ?? 0) / 2 || LEAST_FORCE),
+    sure: own.sure,
+  };
   return {
     says: 'found',
     found: {
@@ -342,6 +350,8 @@ function forceOf(cells: readonly Cell[], { looks, picked }: Measured, ground: Gr
     },
   };
 }
+
+const ANY: Range = { least: 0, most: Infinity };
 
 const middleSpeed = (cells: readonly Cell[]): number => {
   const speeds = [...new Set(cells.map(({ speed }) => speed))].sort((a, b) => a - b);

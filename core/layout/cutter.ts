@@ -65,6 +65,8 @@ export interface Margins {
 export interface Range {
   readonly least: number;
   readonly most: number;
+  /** Steps that its panel counts from the one to the other; missing: it counts none. */
+  readonly steps?: number;
 }
 
 /** How a cutter moves; fitted from what cuts really took. */

@@ -239,12 +239,12 @@ export async function judged(
   row: Row,
   measured: Measured,
 ): Promise<{ readonly measured: Measured; readonly says: RunSays }> {
-  const { device } = await cutterOf(db, row.cutterId);
+  const { device, force } = await cutterOf(db, row.cutterId);
   const earlier = (await earlierThan(db, row)).flatMap((one) => {
     const found = foundIn(one);
     return found ? [found.own] : [];
   });
-  const ground = { before: row.before, step: device.step, earlier };
+  const ground = { before: row.before, step: device.step, force, earlier };
   return { measured, says: judgeRun(row.setup, row.seen, measured, ground) };
 }
 

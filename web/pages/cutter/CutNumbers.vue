@@ -1,13 +1,28 @@
 <script setup lang="ts">
 /** The numbers of the cut that is on the machine, and how well the one before it came out. */
 import type { Cut } from '../../../contracts/cuts';
+import type { Cutter } from '../../../core/layout/cutter';
+import { ownStep } from '../../../core/layout/ownSteps';
 import { setTo, useUnits } from '../../stores/units';
 import type { Head } from './drawCut';
 import HowItWas from './HowItWas.vue';
 import SheetFit from './SheetFit.vue';
 
-defineProps<{ cut?: Cut; justDone?: Cut; share: number; head?: Head }>();
+const props = defineProps<{
+  /** Its record, once it is known. */
+  cutter?: Cutter;
+  cut?: Cut;
+  justDone?: Cut;
+  share: number;
+  head?: Head;
+}>();
 const units = useUnits();
+/** The same on the machine's own panel. */
+function stepText(key: 'force' | 'speed'): string {
+  const [range, value] = [props.cutter?.[key], props.cut?.recipe[key] ?? null];
+  const step = range && value !== null ? ownStep(range, value) : undefined;
+  return step === undefined ? '' : ` · step ${step}`;
+}
 </script>
 
 <template>
@@ -17,9 +32,9 @@ const units = useUnits();
       <h3>This cut</h3>
       <dl>
         <dt>Force</dt>
-        <dd class="number">{{ setTo(cut.recipe.force, 'g') }}</dd>
+        <dd class="number">{{ setTo(cut.recipe.force, 'g') }}{{ stepText('force') }}</dd>
         <dt>Speed</dt>
-        <dd class="number">{{ setTo(cut.recipe.speed, 'cm/s') }}</dd>
+        <dd class="number">{{ setTo(cut.recipe.speed, 'cm/s') }}{{ stepText('speed') }}</dd>
         <dt>Blade</dt>
         <dd class="number">{{ cut.recipe.blade }}</dd>
         <dt>Blade offset</dt>

@@ -202,7 +202,14 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
       />
       <div v-else class="film"></div>
     </section>
-    <CutNumbers class="numbers" :cut="now" :just-done="justDone" :share="share" :head="head" />
+    <CutNumbers
+      class="numbers"
+      :cutter="cutter"
+      :cut="now"
+      :just-done="justDone"
+      :share="share"
+      :head="head"
+    />
   </div>
 </template>
 

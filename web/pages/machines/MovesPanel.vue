@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** How a machine moves, and what its sensor reads. */
-import type { Cutter } from '../../../core/layout/cutter';
+import type { Cutter, Range } from '../../../core/layout/cutter';
+import DraftField from '../../parts/DraftField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import type { MachineEmits, MachineProps } from './change';
 import PaceRows from './PaceRows.vue';
@@ -15,6 +16,14 @@ const RANGES = [
   ['force', 'Force', 'g', 5000],
   ['speed', 'Speed', 'cm/s', 500],
 ] as const;
+/** A whole number, or nothing. */
+const stepsIn = (text: string): string | undefined =>
+  text === '' || (/^\d+$/.test(text) && Number(text) >= 2 && Number(text) <= 1000) ? text : undefined;
+const withSteps = ({ least, most }: Range, text: string): Range => ({
+  least,
+  most,
+  ...(text && { steps: Number(text) }),
+});
 const ENDS = [
   ['least', 'Least'],
   ['most', 'Most'],
@@ -32,6 +41,20 @@ const ENDS = [
         :value="machine[key][end]"
         :max="most"
         @change="$emit('change', { [key]: { ...machine[key], [end]: $event } })"
+      />
+    </PairRow>
+    <PairRow
+      label="In so many steps: force · speed"
+      hint="Steps that its own panel counts from the least to the most; empty: it counts none"
+    >
+      <DraftField
+        v-for="[key, name] in RANGES"
+        :key="key"
+        class="number"
+        :label="`${name}, steps of its own`"
+        :value="machine[key].steps?.toString() ?? ''"
+        :read="stepsIn"
+        @change="$emit('change', { [key]: withSteps(machine[key], $event) })"
       />
     </PairRow>
     <PairRow label="By itself · knife up, cm/s" hint="When its speed is left to the machine">

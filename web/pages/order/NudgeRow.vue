@@ -1,7 +1,10 @@
 <script setup lang="ts">
-/** A number of a recipe, moved in steps of five inside what the machine has, or left to the machine. */
+/** A number of a recipe, moved inside what the machine has by steps of five or its own, or left to the machine. */
 import Checkbox from 'primevue/checkbox';
+import { computed } from 'vue';
 import type { Range } from '../../../core/layout/cutter';
+import { onOwnStep, stepSize } from '../../../core/layout/ownSteps';
+import OwnStep from '../../parts/OwnStep.vue';
 
 const props = defineProps<{
   label: string;
@@ -12,24 +15,32 @@ const props = defineProps<{
   range: Range;
 }>();
 const emit = defineEmits<{ change: [value: number | null] }>();
-const within = (value: number): number => Math.min(props.range.most, Math.max(props.range.least, value));
 const STEP = 5;
+const by = computed(() => stepSize(props.range) ?? STEP);
+const within = (value: number): number => onOwnStep(props.range, value);
 </script>
 
 <template>
   <div class="row">
     <span>{{ label }}</span>
     <span v-if="value !== null" class="nudge">
-      <button :aria-label="`Less ${label.toLowerCase()}`" @click="emit('change', within(value - STEP))">
+      <button :aria-label="`Less ${label.toLowerCase()}`" @click="emit('change', within(value - by))">
         −
       </button>
       <b class="number">{{ value }} {{ unit }}</b>
-      <button :aria-label="`More ${label.toLowerCase()}`" @click="emit('change', within(value + STEP))">
+      <button :aria-label="`More ${label.toLowerCase()}`" @click="emit('change', within(value + by))">
         +
       </button>
     </span>
     <b v-else>as set at the machine</b>
   </div>
+  <OwnStep
+    v-if="value !== null"
+    :label="label"
+    :range="range"
+    :value="value"
+    @change="emit('change', $event)"
+  />
   <label class="own hint">
     <Checkbox
       binary

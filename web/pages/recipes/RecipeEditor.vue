@@ -8,6 +8,7 @@ import CurveRows from '../../parts/CurveRows.vue';
 import DraftField from '../../parts/DraftField.vue';
 import LengthRow from '../../parts/LengthRow.vue';
 import NumberField from '../../parts/NumberField.vue';
+import OwnStep from '../../parts/OwnStep.vue';
 import SwitchRow from '../../parts/SwitchRow.vue';
 import { setTo } from '../../stores/units';
 import { kindName } from '../order/artwork/kinds';
@@ -79,6 +80,13 @@ const when = (date: string): string =>
           />{{ field.unit }}</span
         >
       </div>
+      <OwnStep
+        v-if="recipe[field.key] !== null"
+        :label="field.label"
+        :range="cutter[field.key]"
+        :value="recipe[field.key]!"
+        @change="$emit('change', { [field.key]: $event })"
+      />
       <SwitchRow
         :label="`Leave ${field.key} to the machine`"
         :on="recipe[field.key] === null"
