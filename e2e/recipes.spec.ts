@@ -102,8 +102,8 @@ test('a recipe is changed within what the machine can do, left to the machine, a
   // slower in tight curves: said in the bytes of a cut, on the way
   await editor.getByRole('textbox', { name: 'Slower in curves under' }).fill('30');
   await editor.getByRole('textbox', { name: 'Slower in curves under' }).press('Enter');
-  await editor.getByRole('textbox', { name: 'A corner turns by more than, degrees' }).fill('25');
-  await editor.getByRole('textbox', { name: 'A corner turns by more than, degrees' }).press('Enter');
+  await editor.getByRole('textbox', { name: 'Corners turn more than, degrees' }).fill('25');
+  await editor.getByRole('textbox', { name: 'Corners turn more than, degrees' }).press('Enter');
   await expect
     .poll(async () => await recipe(shop, 'curlew/tar'))
     .toMatchObject({ slowRadius: 30, cornerAngle: 25 });

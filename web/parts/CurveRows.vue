@@ -25,10 +25,10 @@ defineEmits<{ change: [what: { readonly slowRadius: number } | { readonly corner
     @change="$emit('change', { slowRadius: $event })"
   />
   <div v-if="swings" class="row">
-    <span>A corner turns by more than</span>
+    <span>Corners turn more than</span>
     <span class="degrees"
       ><NumberField
-        label="A corner turns by more than, degrees"
+        label="Corners turn more than, degrees"
         :value="recipe.cornerAngle ?? USUAL_CORNER"
         :min="CORNER_ANGLES[0]"
         :max="CORNER_ANGLES[1]"

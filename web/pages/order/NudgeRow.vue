@@ -3,8 +3,7 @@
 import Checkbox from 'primevue/checkbox';
 import { computed } from 'vue';
 import type { Range } from '../../../core/layout/cutter';
-import { onOwnStep, stepSize } from '../../../core/layout/ownSteps';
-import OwnStep from '../../parts/OwnStep.vue';
+import { onOwnStep, ownStep, stepSize } from '../../../core/layout/ownSteps';
 
 const props = defineProps<{
   label: string;
@@ -18,6 +17,7 @@ const emit = defineEmits<{ change: [value: number | null] }>();
 const STEP = 5;
 const by = computed(() => stepSize(props.range) ?? STEP);
 const within = (value: number): number => onOwnStep(props.range, value);
+const step = computed(() => (props.value === null ? undefined : ownStep(props.range, props.value)));
 </script>
 
 <template>
@@ -34,13 +34,7 @@ const within = (value: number): number => onOwnStep(props.range, value);
     </span>
     <b v-else>as set at the machine</b>
   </div>
-  <OwnStep
-    v-if="value !== null"
-    :label="label"
-    :range="range"
-    :value="value"
-    @change="emit('change', $event)"
-  />
+  <p v-if="step !== undefined" class="hint step">step {{ step }} of {{ range.steps }} on its panel</p>
   <label class="own hint">
     <Checkbox
       binary
@@ -53,6 +47,10 @@ const within = (value: number): number => onOwnStep(props.range, value);
 </template>
 
 <style scoped>
+.step {
+  margin: 0;
+  text-align: right;
+}
 .nudge {
   display: flex;
   align-items: center;
