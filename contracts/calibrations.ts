@@ -57,6 +57,9 @@ export const measuredSchema = z.strictObject({
   leftOut: numbers.optional(),
 });
 
+/** Somebody's change of it: what they saw, and what they made of it. */
+export const measuringSchema = z.strictObject({ was: measuredSchema, now: measuredSchema });
+
 /**
  * `ready`: set up, to be cut; `working`, `stopping`: at the machine; `measuring`: cut, to be looked at; `kept`: its values are,
  * or were, what the machine is set to; `dropped`, `broken`: it came to nothing.

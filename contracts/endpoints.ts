@@ -48,7 +48,7 @@ import { applyPageSchema, datumSchema, mapPageSchema } from './bench';
 import {
   calibrationSchema,
   knifeSchema,
-  measuredSchema,
+  measuringSchema,
   putInSchema,
   setupSchema,
   paceSchema,
@@ -181,7 +181,7 @@ export const ENDPOINTS = {
   'PATCH /api/calibrations/{id}': {
     params: byId,
     says: 'Say what was measured of what was cut',
-    takes: measuredSchema,
+    takes: measuringSchema,
     gives: calibrationSchema,
   },
   'POST /api/calibrations/{id}/cut': {

@@ -62,7 +62,10 @@ describe('a run', () => {
     await until(id, ['measuring']);
     expect((await step(id, 'keep').expect(409)).body.code).toBe('nothing-found');
     const looks = ['not-through', 'clean', 'clean', 'not-through', 'clean', 'clean'];
-    const { body } = await app().patch(`/api/calibrations/${id}`).send({ looks }).expect(200);
+    const { body } = await app()
+      .patch(`/api/calibrations/${id}`)
+      .send({ was: {}, now: { looks } })
+      .expect(200);
     const { says } = body as Calibration;
     if (says?.says !== 'found') throw new Error(JSON.stringify(says));
     const [change] = says.found.changes;
@@ -76,6 +79,23 @@ describe('a run', () => {
     const history = (await app().get('/api/cutters/curlew/recipes/damson/kiss/history').expect(200))
       .body as RecipeHistory[];
     expect(history.map(({ why }) => why)).toEqual([`trial grid ${id}`, 'as all films']);
+  }, 60_000);
+
+  test('two people tap one grid at once: what either says is kept', async () => {
+    const { id } = await setUp(GRID);
+    await step(id, 'cut').expect(200);
+    await until(id, ['measuring']);
+    const said = GRID.cells.map(({ force }) => (force < 60 ? 'not-through' : 'clean'));
+    await Promise.all(
+      said.map((look, i) => {
+        const looks = said.map((_, k) => (k === i ? look : null));
+        return app().patch(`/api/calibrations/${id}`).send({ was: {}, now: { looks } }).expect(200);
+      }),
+    );
+    const found = (await list()).find((one) => one.id === id)!;
+    expect(found.measured.looks).toEqual(said);
+    expect(found.says?.says).toBe('found');
+    await step(id, 'drop').expect(200);
   }, 60_000);
 
   test('one that is set up anew drops the one before that was not decided on; the same quantity only', async () => {
@@ -120,7 +140,7 @@ describe('a run', () => {
     await step(id, 'cut').expect(200);
     await until(id, ['measuring']);
     const gaps = { lengths: [0.6, 0.6, 0.62, 0.58] };
-    await app().patch(`/api/calibrations/${id}`).send(gaps).expect(200);
+    await app().patch(`/api/calibrations/${id}`).send({ was: {}, now: gaps }).expect(200);
     await step(id, 'keep').expect(200);
     const { recipes } = await shop();
     expect(recipes['curlew/*'].bladeOffset).toBeCloseTo(0.3, 6);
@@ -135,7 +155,7 @@ describe('a run', () => {
       await until(id, ['measuring']);
       await app()
         .patch(`/api/calibrations/${id}`)
-        .send({ lengths: [null, null, mm] })
+        .send({ was: {}, now: { lengths: [null, null, mm] } })
         .expect(200);
       await step(id, 'keep').expect(200);
       return id;
@@ -289,7 +309,10 @@ describe('knives', () => {
     const { id } = await setUp({ ...GRID, film: 'chalk' });
     await step(id, 'cut').expect(200);
     await until(id, ['measuring']);
-    await app().patch(`/api/calibrations/${id}`).send({ picked: 2 }).expect(200);
+    await app()
+      .patch(`/api/calibrations/${id}`)
+      .send({ was: {}, now: { picked: 2 } })
+      .expect(200);
     await step(id, 'keep').expect(200);
     const before = (await shop()).recipes;
     // chalk was cut at 75 g: 90 g is a fifth more

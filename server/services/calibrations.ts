@@ -1,13 +1,14 @@
 /** Calibrations: set up, cut, measured, kept, gone back to. All of them stay. */
 import { and, desc, eq, inArray, lt, sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { Calibration, measuredSchema, setupSchema } from '../../contracts/calibrations';
+import type { Calibration, measuringSchema, setupSchema } from '../../contracts/calibrations';
 import { isPrinted, judgeRun, sameQuantity } from '../../core/calibration/run';
 import type { Measured, RunFound, RunSays, Setup } from '../../core/calibration/run';
 import { crossSheet } from '../../core/calibration/sheet';
 import { offOnAxes, offOnStrip } from '../../core/devicelang/axes';
 import type { Cutter } from '../../core/layout/cutter';
 import { rounded } from '../../core/units/rounded';
+import { bothSaid } from '../../core/calibration/bothSaid';
 import { USUAL_CONTRAST } from '../../core/registration/readMarks';
 import { needsPatch } from '../../core/print/marks';
 import { AT_WORK } from '../cutters/look';
@@ -248,13 +249,27 @@ export async function judged(
   return { measured, says: judgeRun(row.setup, row.seen, measured, ground) };
 }
 
+/** What others said of it meanwhile stays. */
 export async function measureCalibration(
   services: CutServices,
   id: number,
-  measured: z.infer<typeof measuredSchema>,
+  { was, now }: z.infer<typeof measuringSchema>,
 ): Promise<Calibration> {
-  const row = await rowOf(services.db, id);
-  return move(services, id, ['measuring'], await judged(services.db, row, measured));
+  const { db } = services;
+  const measured = await db.transaction(async (tx) => {
+    const [row] = await tx.select().from(calibrations).where(eq(calibrations.id, id)).for('update');
+    if (!row) throw notFound('calibration');
+    if (row.state !== 'measuring') throw notNow(row.state);
+    const said = await judged(tx, row, bothSaid(row.measured, was, now));
+    const [moved] = await tx
+      .update(calibrations)
+      .set({ ...said, movedAt: sql`now()` })
+      .where(eq(calibrations.id, id))
+      .returning();
+    return moved;
+  });
+  await tell(services, measured);
+  return shown(measured);
 }
 
 /**

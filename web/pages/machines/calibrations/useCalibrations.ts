@@ -54,8 +54,9 @@ export function useCalibrations(cutter: () => string) {
   const step = (what: 'cut' | 'stop' | 'keep' | 'drop', id: number): Promise<void> =>
     keep(() => call(`POST /api/calibrations/{id}/${what}`, { params: { id } }));
   function measure(run: Calibration, measured: Calibration['measured']): Promise<void> {
+    const body = { was: run.measured, now: measured };
     show({ ...run, measured });
-    return keep(() => call('PATCH /api/calibrations/{id}', { params: { id: run.id }, body: measured }));
+    return keep(() => call('PATCH /api/calibrations/{id}', { params: { id: run.id }, body }));
   }
   const print = (run: Calibration): Promise<void> =>
     keep(async () => {
