@@ -5,6 +5,7 @@ import { PACKS } from '../core/layout/strip';
 import { CUT_LINE_KINDS, SHEET_PACKS, MOST_CUT_LINES, PATCHES } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
 import { CORNER_ANGLES, MOST_PASSES, MOST_SLOW_RADIUS } from '../core/layout/cutter';
+import { dashesTuple } from './shop';
 import { BORDERS, LEAST_STEP, MOST_LINES, MOST_STEP, WEED_LINE_WAYS } from '../core/layout/weedChoices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
@@ -26,6 +27,7 @@ const recipeChanges = z.strictObject({
   bladeOffset: z.number().min(0).max(2).optional(),
   overcut: z.number().min(0).max(10).optional(),
   passes: z.number().int().min(1).max(MOST_PASSES).optional(),
+  dashes: dashesTuple.optional(),
   slowRadius: z.number().min(0).max(MOST_SLOW_RADIUS).optional(),
   cornerAngle: z.number().min(CORNER_ANGLES[0]).max(CORNER_ANGLES[1]).optional(),
 });
@@ -289,11 +291,13 @@ export const choicesSchema = z.strictObject({
 type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
 const CHOICES_MATCH_CORE: Same<z.infer<typeof choicesSchema>, Mutable<Choices>> = true;
 void CHOICES_MATCH_CORE;
-type Mutable<T> = T extends (infer I)[] | readonly (infer I)[]
-  ? Mutable<I>[]
-  : T extends object
-    ? { -readonly [K in keyof T]: Mutable<T[K]> }
-    : T;
+type Mutable<T> = T extends readonly [infer A, infer B]
+  ? [A, B]
+  : T extends (infer I)[] | readonly (infer I)[]
+    ? Mutable<I>[]
+    : T extends object
+      ? { -readonly [K in keyof T]: Mutable<T[K]> }
+      : T;
 
 /** Choices with what is not said in them as it is to begin with; what is no choice stays, to be refused. */
 export function withDefaults<T extends object>(given: T): T {

@@ -94,9 +94,11 @@ export const recipeSchema = z.object({
 });
 
 /** mm cut and mm left in turn. */
-export const dashesSchema = z
-  .tuple([z.number().min(LEAST_DASHES[0]).max(100), z.number().min(LEAST_DASHES[1]).max(20)])
-  .readonly();
+export const dashesTuple = z.tuple([
+  z.number().min(LEAST_DASHES[0]).max(100),
+  z.number().min(LEAST_DASHES[1]).max(20),
+]);
+export const dashesSchema = dashesTuple.readonly();
 const gram = z.number().int().min(1).max(5000);
 /** What is changed of a recipe; null: left to the machine. */
 export const recipeChangeSchema = z.strictObject({

@@ -217,3 +217,19 @@ test('blade offset: the best of a row goes into the recipes; one is stopped in t
   await keep(page).click();
   await expect.poll(async () => (await offsets())[0]).toBeCloseTo(0.255, 2);
 });
+
+test('overcut: the first square that comes free goes into the recipes of that blade', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/machines/curlew/overcut');
+  await page.getByRole('button', { name: 'Cut the row' }).click();
+  await page.getByRole('button', { name: /^Shape 8\b.*1\.05 mm/ }).click({ timeout: 60_000 });
+  await keep(page).click();
+  await expect
+    .poll(async () => {
+      const { recipes } = (await (await fetch(`${shop.url}/api/shop`)).json()) as ShopNow;
+      return ['curlew/*', 'curlew/flock-coral'].map((key) => recipes[key].overcut);
+    })
+    .toEqual([1.05, 1]);
+});

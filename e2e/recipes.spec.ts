@@ -177,6 +177,33 @@ test('perforated lines are tried with dashes and gaps, and those that bear most 
   await expect.poll(async () => (await recipe(shop, 'curlew/quince/perforated'))?.dashes).toEqual([4, 0.5]);
 });
 
+test('an order’s own dashes and slow curves stay its own until they go into the recipe', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/orders');
+  await page
+    .getByRole('link', { name: /Ice-cream/ })
+    .first()
+    .click();
+  await section(page, 'Cut settings').click();
+  await page.getByRole('group', { name: 'Kind of line' }).getByRole('button', { name: 'perforated' }).click();
+  for (const [name, text] of [
+    ['Dashes', '2'],
+    ['Slower in curves under', '8'],
+  ] as const) {
+    await page.getByRole('textbox', { name, exact: true }).fill(text);
+    await page.getByRole('textbox', { name, exact: true }).press('Enter');
+  }
+  await saved(page);
+  expect(await recipe(shop, 'plover/print-white/perforated')).toBeUndefined();
+  await page.getByRole('button', { name: 'Into the recipe' }).click();
+  await expect
+    .poll(async () => await recipe(shop, 'plover/print-white/perforated'))
+    .toMatchObject({ dashes: [2, 0.4], slowRadius: 8 });
+  await expect(page.getByRole('button', { name: 'Into the recipe' })).toBeHidden();
+});
+
 test('a machine with a knob: its grid is cut column by column, the knob turned between', async ({
   page,
   shop,

@@ -7,6 +7,7 @@ import { MOST_PASSES } from '../../../core/layout/cutter';
 import { kindName } from './artwork/kinds';
 import NudgeRow from './NudgeRow.vue';
 import CurveRows from '../../parts/CurveRows.vue';
+import DashRows from '../../parts/DashRows.vue';
 import FilmChips from '../../parts/FilmChips.vue';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthRow from '../../parts/LengthRow.vue';
@@ -50,13 +51,16 @@ const RECIPE_KEYS = [
   'bladeOffset',
   'overcut',
   'passes',
+  'dashes',
   'slowRadius',
   'cornerAngle',
 ] as const;
 /** What of a recipe is another than the shop has it. */
 const differing = (recipe: Recipe, shopRecipe: Recipe): Pick<Partial<Recipe>, (typeof RECIPE_KEYS)[number]> =>
   Object.fromEntries(
-    RECIPE_KEYS.flatMap((key) => (recipe[key] === shopRecipe[key] ? [] : [[key, recipe[key]]])),
+    RECIPE_KEYS.flatMap((key) =>
+      String(recipe[key]) === String(shopRecipe[key]) ? [] : [[key, recipe[key]]],
+    ),
   );
 const TIMES = Array.from({ length: MOST_PASSES }, (_, i) => ({
   value: i + 1,
@@ -163,6 +167,11 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
       :value="line.recipe.overcut"
       :max="10"
       @change="set({ overcut: $event })"
+    />
+    <DashRows
+      v-if="line.kind === 'perforated' && line.recipe.dashes"
+      :dashes="line.recipe.dashes"
+      @change="set($event)"
     />
     <CurveRows
       :recipe="line.recipe"

@@ -5,6 +5,7 @@ import type { RecipeChange, RecipeHistory } from '../../../contracts/shop';
 import type { Cutter, Recipe } from '../../../core/layout/cutter';
 import { MOST_PASSES } from '../../../core/layout/cutter';
 import CurveRows from '../../parts/CurveRows.vue';
+import DashRows from '../../parts/DashRows.vue';
 import DraftField from '../../parts/DraftField.vue';
 import LengthRow from '../../parts/LengthRow.vue';
 import NumberField from '../../parts/NumberField.vue';
@@ -33,10 +34,6 @@ const usual = (key: 'force' | 'speed'): number =>
   key === 'speed'
     ? props.cutter.ownSpeed
     : Math.round(props.cutter.force.least + (props.cutter.force.most - props.cutter.force.least) / 5);
-const setDashes = (i: 0 | 1, mm: number): void => {
-  const [on, off] = recipe.value.dashes ?? [3, 0.4];
-  emit('change', { dashes: i === 0 ? [mm, off] : [on, mm] });
-};
 
 const history = ref<readonly RecipeHistory[]>([]);
 let asked = 0;
@@ -138,23 +135,11 @@ const when = (date: string): string =>
       :is-told="cutter.device.sendsSpeed"
       @change="$emit('change', $event)"
     />
-    <template v-if="shown.kind === 'perforated' && recipe.dashes">
-      <LengthRow
-        label="Dashes"
-        :value="recipe.dashes[0]"
-        :min="0.2"
-        :max="100"
-        @change="setDashes(0, $event)"
-      />
-      <LengthRow
-        label="Gaps"
-        fine
-        :value="recipe.dashes[1]"
-        :min="0.05"
-        :max="20"
-        @change="setDashes(1, $event)"
-      />
-    </template>
+    <DashRows
+      v-if="shown.kind === 'perforated' && recipe.dashes"
+      :dashes="recipe.dashes"
+      @change="$emit('change', $event)"
+    />
     <p v-if="!shown.isOwn" class="soft">
       {{ shown.kind === 'kiss' ? 'As all films on this cutter' : 'Made from what is known of this cutter' }}.
       A change here is for this film alone.
