@@ -5,10 +5,12 @@ import { gridCells, MOST_CELLS, perforatedCells } from '../../../core/calibratio
 import { gridRoom } from '../../../core/calibration/patterns';
 import type { Setup } from '../../../core/calibration/run';
 import type { Film } from '../../../core/films/film';
-import type { Cutter } from '../../../core/layout/cutter';
-import { cuttableWidth, LEAST_DASHES } from '../../../core/layout/cutter';
-import NumberField from '../../parts/NumberField.vue';
+import type { Cutter, Range } from '../../../core/layout/cutter';
+import { cuttableWidth } from '../../../core/layout/cutter';
 import { useCutters } from '../../stores/cutters';
+import SpanFields from './SpanFields.vue';
+import type { Span, SpanAsked } from './spans';
+import { spansAsked } from './spans';
 import type { ShownRecipe } from './useRecipes';
 
 const props = defineProps<{ film: Film; cutter: Cutter; shown: ShownRecipe; busy: boolean }>();
@@ -27,125 +29,78 @@ const room = computed(() => {
   );
   return { columns: Math.min(15, fits.columns), rows: Math.min(10, fits.rows) };
 });
-const asked = ref({ from: 40, to: 100, slow: 10, fast: 50, columns: 7, rows: 5 });
 /** Dashes of 2 to 4 mm with gaps of 0.2 to 0.5 mm (common practice, no source). */
-const dashes = ref({ on: [2, 4] as [number, number], off: [0.2, 0.5] as [number, number], many: 2, gaps: 2 });
+const spans = ref<Record<SpanAsked['key'], Span>>({
+  force: { from: 40, to: 100, many: 7 },
+  speed: { from: 10, to: 50, many: 5 },
+  on: { from: 2, to: 4, many: 2 },
+  off: { from: 0.2, to: 0.5, many: 2 },
+});
+const asked = computed(() => spansAsked(props.cutter, isPerforated.value));
 watch(
   () => `${props.cutter.id} ${props.film.id} ${props.shown.kind}`,
   () => {
     const { force, speed } = props.cutter;
     const middle = props.shown.recipe.force ?? Math.min(80, force.most);
-    const between = (value: number, least: number, most: number): number =>
+    const inside = (value: number, { least, most }: Range): number =>
       Math.round(Math.min(most, Math.max(least, value)));
-    asked.value = {
-      ...asked.value,
-      from: between(middle * 0.5, force.least, force.most),
-      to: between(middle * 1.4, force.least, force.most),
-      slow: between(10, speed.least, speed.most),
-      fast: between(50, speed.least, speed.most),
-    };
+    Object.assign(spans.value, {
+      force: { ...spans.value.force, from: inside(middle * 0.5, force), to: inside(middle * 1.4, force) },
+      speed: { ...spans.value.speed, from: inside(10, speed), to: inside(50, speed) },
+    });
   },
   { immediate: true },
 );
-const PARTS = [
-  { key: 'on', many: 'many', name: 'Dashes', of: 'dash', least: LEAST_DASHES[0], most: 20, digits: 1 },
-  { key: 'off', many: 'gaps', name: 'Gaps', of: 'gap', least: LEAST_DASHES[1], most: 5, digits: 2 },
-] as const;
-const size = computed(() => ({
-  columns: Math.min(asked.value.columns, room.value.columns),
-  rows: Math.min(asked.value.rows, room.value.rows),
-}));
+
+const rows = computed(() => {
+  const { speed, on, off } = spans.value;
+  return isPerforated.value ? on.many * off.many : Math.min(speed.many, room.value.rows);
+});
+const columns = computed(() => Math.min(spans.value.force.many, room.value.columns));
+const mostOf = ({ key }: SpanAsked): number =>
+  key === 'force' ? room.value.columns : key === 'speed' ? room.value.rows : MOST_DASHES;
+const MOST_DASHES = 5;
+const isTooMuch = computed(() => rows.value > room.value.rows || rows.value * columns.value > MOST_CELLS);
 function cut(): void {
-  const { from, to, slow, fast } = asked.value;
-  const { on, off, many, gaps } = dashes.value;
-  const { columns } = size.value;
-  const speed = props.shown.recipe.speed ?? props.cutter.ownSpeed;
-  const all = isPerforated.value
-    ? perforatedCells({ force: [from, to], columns, on, off, each: [many, gaps], speed })
-    : gridCells({ force: [from, to], speed: [slow, fast], ...size.value });
-  // whole rows of as many as fit
-  const rows = Math.min(
-    isPerforated.value ? room.value.rows : size.value.rows,
-    Math.floor(MOST_CELLS / columns),
-  );
-  const cells = all.slice(0, rows * columns);
-  const setup: Setup = {
+  const { force, speed, on, off } = spans.value;
+  const span = ({ from, to }: Span): readonly [number, number] => [from, to];
+  const common = { force: span(force), columns: columns.value };
+  const cells = isPerforated.value
+    ? perforatedCells({
+        ...common,
+        on: span(on),
+        off: span(off),
+        each: [on.many, off.many],
+        speed: props.shown.recipe.speed ?? props.cutter.ownSpeed,
+      })
+    : gridCells({ ...common, speed: span(speed), rows: rows.value });
+  emit('cut', {
     kind: 'force',
     film: props.film.id,
     line: props.shown.kind,
-    columns,
+    columns: columns.value,
     cells,
-  };
-  emit('cut', setup);
+  });
 }
 </script>
 
 <template>
   <div class="asked">
-    <label
-      >Force<NumberField
-        label="Least force of the grid, g"
-        :value="asked.from"
-        :min="cutter.force.least"
-        :max="cutter.force.most"
-        @change="asked.from = $event" />to<NumberField
-        label="Most force of the grid, g"
-        :value="asked.to"
-        :min="asked.from"
-        :max="cutter.force.most"
-        @change="asked.to = $event" />g in<NumberField
-        label="Columns"
-        :value="asked.columns"
-        :min="2"
-        :max="room.columns"
-        @change="asked.columns = $event"
-    /></label>
-    <template v-if="isPerforated">
-      <label v-for="part in PARTS" :key="part.key"
-        >{{ part.name
-        }}<NumberField
-          :label="`Least ${part.of}, mm`"
-          :value="dashes[part.key][0]"
-          :min="part.least"
-          :max="dashes[part.key][1]"
-          :digits="part.digits"
-          @change="dashes[part.key][0] = $event" />to<NumberField
-          :label="`Most ${part.of}, mm`"
-          :value="dashes[part.key][1]"
-          :min="dashes[part.key][0]"
-          :max="part.most"
-          :digits="part.digits"
-          @change="dashes[part.key][1] = $event" />mm in<NumberField
-          :label="`How many ${part.name.toLowerCase()}`"
-          :value="dashes[part.many]"
-          :min="1"
-          :max="5"
-          @change="dashes[part.many] = $event"
-      /></label>
-    </template>
-    <label v-else
-      >Speed<NumberField
-        label="Least speed of the grid, cm/s"
-        :value="asked.slow"
-        :min="cutter.speed.least"
-        :max="cutter.speed.most"
-        @change="asked.slow = $event" />to<NumberField
-        label="Most speed of the grid, cm/s"
-        :value="asked.fast"
-        :min="asked.slow"
-        :max="cutter.speed.most"
-        @change="asked.fast = $event" />cm/s in<NumberField
-        label="Rows"
-        :value="asked.rows"
-        :min="1"
-        :max="room.rows"
-        @change="asked.rows = $event"
-    /></label>
-    <button class="button main" :disabled="busy" @click="cut">Cut a grid</button>
+    <SpanFields
+      v-for="one in asked"
+      :key="one.key"
+      :asked="one"
+      :span="spans[one.key]"
+      :most="mostOf(one)"
+      @change="spans[one.key] = $event"
+    />
+    <button class="button main" :disabled="busy || isTooMuch" @click="cut">Cut a grid</button>
     <span class="soft">{{
-      inIt
-        ? `${room.columns} × ${room.rows} cells fit on what is in ${cutter.name}`
-        : `Load a piece of ${film.name} into ${cutter.name}`
+      isTooMuch
+        ? `${columns} × ${rows} cells are too many: take fewer dashes, gaps or forces`
+        : inIt
+          ? `${room.columns} × ${room.rows} cells fit on what is in ${cutter.name}`
+          : `Load a piece of ${film.name} into ${cutter.name}`
     }}</span>
   </div>
 </template>
@@ -157,14 +112,5 @@ function cut(): void {
   gap: 8px 18px;
   align-items: center;
   font-size: 14px;
-}
-.asked label {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-}
-.asked :deep(.p-inputtext) {
-  width: 58px;
-  text-align: right;
 }
 </style>

@@ -20,7 +20,7 @@ const props = defineProps<{
   cutter: Cutter;
   fetchHistory: () => Promise<RecipeHistory[]>;
 }>();
-const emit = defineEmits<{ change: [what: RecipeChange]; clear: []; back: [change: number] }>();
+defineEmits<{ change: [what: RecipeChange]; clear: []; back: [change: number] }>();
 
 const FIELDS = [
   { key: 'force', label: 'Force', unit: 'g', digits: 0 },
