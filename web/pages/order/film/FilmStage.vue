@@ -66,17 +66,18 @@ function point(at: { x: number; y: number } | undefined): void {
   pointer.value = at && { x: at.x, y: at.y - (strip.value?.edges.far ?? 0) };
   emit('point', pointer.value);
 }
-function addLine(): void {
+/** @param there mm along the film; what lies beside it is nowhere */
+function addLine(there?: number): void {
   if (!strip.value || !laying.linesAreFree) return;
-  const at = pointer.value?.x;
-  if (at === undefined || (at > 0 && at < strip.value.length)) laying.addLine(strip.value, at);
+  const isOn = there !== undefined && there > 0 && there < strip.value.length;
+  laying.addLine(strip.value, isOn ? there : undefined);
 }
 useEventListener('keydown', (event) => {
   const isField = event.target instanceof HTMLElement && event.target.closest('input, textarea') !== null;
   if (isField || isForList(event) || event.ctrlKey || event.metaKey || event.altKey) return;
   if (event.key.toLowerCase() !== 'l') return;
   event.preventDefault();
-  addLine();
+  addLine(pointer.value?.x);
 });
 const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept) ?? false);
 </script>
@@ -109,7 +110,7 @@ const isPacked = computed(() => strip.value?.placements.some(({ kept }) => kept)
           <kbd>R</kbd> turns it.
         </p>
         <p v-else class="hint">Laid as one: by word or by piece, under Layout, its pieces can be dragged.</p>
-        <button class="button small" :disabled="!strip || !laying.linesAreFree" @click="addLine">
+        <button class="button small" :disabled="!strip || !laying.linesAreFree" @click="addLine()">
           Add a weed line <kbd aria-hidden="true">L</kbd>
         </button>
       </div>
