@@ -20,7 +20,7 @@ const rooms = (...names) => names.map((name) => `<rootDir>/${name}`);
 
 export default {
   // a machine that is busy with other work must not fail a test
-  testTimeout: 30_000,
+  testTimeout: 120_000,
   projects: [
     { ...shared, displayName: 'unit', roots: rooms('core', 'contracts', 'cli', 'web') },
     {

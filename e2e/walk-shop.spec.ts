@@ -20,7 +20,7 @@ walk('films and cutters', async (page, look) => {
 });
 
 walk('calibrations', async (page, look) => {
-  for (const quantity of ['sensor', 'length', 'blade', 'overcut']) {
+  for (const quantity of ['sensor', 'contrast', 'length', 'blade', 'overcut']) {
     await page.goto(`/machines/curlew/${quantity}`);
     await page.getByRole('heading', { name: 'Tried before' }).waitFor();
     await look(quantity);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is printed is laid on sheets, with marks to be read by and lines to be cut. */
+import { until } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { addressOf } from '../../../contracts/address';
 import type { SheetQuery } from '../../../contracts/print';
@@ -24,16 +25,22 @@ const canPrint = computed(
   () =>
     sheets.value.length > 0 &&
     !printing.value &&
-    store.saving === 'saved' &&
-    !store.planning &&
+    store.saving !== 'waiting' &&
     store.plan!.findings.every(({ stage, severity }) => stage !== 'print' || severity !== 'stop'),
 );
-async function send(ids: readonly string[]): Promise<void> {
+/** What was just changed is printed as it was changed. */
+const isUpToDate = computed(() => store.saving === 'saved' && !store.planning);
+async function send(which: () => readonly string[]): Promise<void> {
+  const { id } = store.order!;
   printing.value = true;
   printedNow.value = '';
   try {
+    await until(isUpToDate).toBe(true);
+    // another order was opened meanwhile
+    if (store.order?.id !== id) return;
+    const ids = which();
     for (const sheet of ids)
-      await call('POST /api/orders/{id}/sheets/{sheet}/print', { params: { id: store.order!.id, sheet } });
+      await call('POST /api/orders/{id}/sheets/{sheet}/print', { params: { id, sheet } });
     const { name } = store.shop!.printer;
     printedNow.value = `${ids.length === 1 ? 'It lies' : 'They lie'} in ${name}’s tray.`;
   } catch (error) {
@@ -43,8 +50,8 @@ async function send(ids: readonly string[]): Promise<void> {
     printing.value = false;
   }
 }
-const printSheets = (): Promise<void> => send(sheets.value.map(({ id }) => id));
-const printOne = (id: string): Promise<void> => send([id]);
+const printSheets = (): Promise<void> => send(() => sheets.value.map(({ id }) => id));
+const printOne = (id: string): Promise<void> => send(() => [id]);
 const FILES: readonly (readonly [string, Partial<SheetQuery>])[] = [
   ['PDF', {}],
   ['PDF with cut lines', { lines: 'yes' }],
