@@ -405,14 +405,14 @@ describe('contrast of a stock', () => {
     { code: 'JP', text: 'x' },
     { marks: crosses.marks, withLines: false },
   ).then(printPage);
-  const on = async (ground: number, grain = 0, ink = 1) => {
+  const on = async (ground: number, grain = 0, ink = 1, turn = 0.4) => {
     const { machine, link } = simLink(PLOVER_SPEC);
-    const print = lay(await printed, { ...STRAIGHT, turn: 0.4, ground, grain, ink });
+    const print = lay(await printed, { ...STRAIGHT, turn, ground, grain, ink });
     machine.load({ name: 'print', width: height, length: width, toughness: 60, print });
     return link;
   };
-  const levelsOn = async (ground: number, grain = 0): Promise<Seen> => {
-    const link = await on(ground, grain);
+  const levelsOn = async (ground: number, grain = 0, turn?: number): Promise<Seen> => {
+    const link = await on(ground, grain, 1, turn);
     const came = await calibrateAt({ setup, cutter: PLOVER, recipe: RECIPE, link, ...still });
     if (came.state !== 'measuring') throw new Error(JSON.stringify(came));
     return came.seen!;
@@ -430,6 +430,14 @@ describe('contrast of a stock', () => {
       expect(own[1].value).toBeLessThan(0.08);
     },
   );
+
+  test('a sheet that lies the other way round is looked at beside its marks too', async () => {
+    const { levels } = await levelsOn(0.5, 0, 180.3);
+    for (const { bare, dip } of levels!) {
+      expect(Math.abs(bare - 0.5)).toBeLessThan(0.01);
+      expect(dip).toBeLessThan(0.06);
+    }
+  });
 
   test('grain asks for more contrast; where it is as dark as marks, they are not found', async () => {
     const even = foundBy(setup, await levelsOn(0.5), {}, USUAL, 0.01).own[1].value;

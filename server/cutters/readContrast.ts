@@ -36,8 +36,8 @@ export async function levelsOf(
   const out: MarkLevels[] = [];
   for (const [i, { at, scans }] of seen.entries()) {
     const way = at[0] < middle ? 1 : -1;
-    // an arm that goes this way is gone past
-    const past = OFF + Math.max(0, way * marks[i].arms[0], marks[i].kind === 'dots' ? marks[i].arms[0] : 0);
+    // gone past an arm whichever way round the sheet lies
+    const past = OFF + Math.abs(marks[i].arms[0]);
     const spot = (mm: number): Spot => nearest([at[0] + way * (past + mm), at[1]]);
     const values = await look(spot(0), spot(LONG), Math.round(LONG / STEP) + 1);
     const bare = values.reduce((sum, value) => sum + value, 0) / values.length;
