@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import type { Matrix } from './matrix';
 import { determinant, IDENTITY, inverse, mapped, multiply } from './matrix';
 
-const entry = fc.double({ min: -5, max: 5, noNaN: true });
+// evenly spread: doubles by their bits are mostly next to nothing, and nearly all such maps flatten
+const entry = fc.integer({ min: -5000, max: 5000 }).map((thousandths) => thousandths / 1000);
 
 test('a map and its way back are no map at all; one that flattens has none', () => {
   fc.assert(
