@@ -12,7 +12,7 @@ const NEAR = 8;
 const MOVED = 3;
 /** Kicks for each place, in all, and places of a stretch that a kick swaps at the most. */
 const KICKS = 5;
-const MOST_KICKS = 20_000;
+const MOST_KICKS = 10_000;
 const KICKED = 50;
 /** mm: less is no gain but rounding. */
 const GAIN = 1e-9;
