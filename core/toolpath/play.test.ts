@@ -68,23 +68,40 @@ describe('a program is played', () => {
   });
 
   test('curves that are cut slower are played slower, and take what they are said to', () => {
-    const recipes = { curlew: { damson: { slowRadius: 20 } } };
-    const [slow] = planOf(readFileSync('demo/art/marsh-wren.svg', 'utf8'), { cut: { recipes } });
-    expect(slow.strip.id).toBe(wren.strip.id);
+    // twelve plates with straight sides and corners of 6 mm radius
+    const plates = Array.from(
+      { length: 12 },
+      (_, i) => `<rect x="${(i % 4) * 120}" y="${Math.floor(i / 4) * 60}" width="100" height="40" rx="6"/>`,
+    );
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="480mm" height="180mm" viewBox="0 0 480 180">${plates.join('')}</svg>`;
+    const [usual] = planOf(svg);
+    const recipes = { curlew: { [usual.strip.film.id]: { slowRadius: 60 } } };
+    const [slow] = planOf(svg, { cut: { recipes } });
     const own = playOf(slow.program, CURLEW);
     expect(own.moments.at(-1)! + CURLEW.motion.up).toBeCloseTo(slow.program.seconds, 6);
-    expect(slow.program.seconds).toBeGreaterThan(1.1 * wren.program.seconds);
+    expect(slow.program.seconds).toBeGreaterThan(1.1 * usual.program.seconds);
+    const moves = slow.program.lines.flatMap(({ points, speeds }) =>
+      [...(speeds ?? [])].map((speed, i) => ({
+        speed,
+        length: Math.hypot(points[2 * i + 2] - points[2 * i], points[2 * i + 3] - points[2 * i + 1]),
+      })),
+    );
+    // straight sides go as fast as before: four of each plate
+    const sides = moves.filter(({ length }) => length > 5);
+    expect(sides.length).toBeGreaterThanOrEqual(4 * 12);
+    expect(sides.filter(({ speed }) => speed !== slow.recipe.speed)).toEqual([]);
+    // corners go at √(6 / 60) of that at the most, and at no more than a rung less
+    const slowest = Math.min(...moves.map(({ speed }) => speed));
+    expect(slowest / slow.recipe.speed!).toBeLessThanOrEqual(Math.sqrt(6 / 60));
+    expect(slowest / slow.recipe.speed!).toBeGreaterThan(0.7 * Math.sqrt(6 / 60));
     // the way itself is the same
-    expect(slow.program.cutLength).toBeCloseTo(wren.program.cutLength, 9);
+    expect(slow.program.cutLength).toBeCloseTo(usual.program.cutLength, 9);
     // a knob for its speed: nothing can be told on the way
     const cutters = DEMO_SHOP.cutters.map((one) => ({
       ...one,
       device: { ...one.device, sendsSpeed: false },
     }));
-    const order = oneFile(
-      readResolvedSvg(new Resvg(readFileSync('demo/art/marsh-wren.svg', 'utf8')).toString()),
-      { cut: { recipes } },
-    );
+    const order = oneFile(readResolvedSvg(new Resvg(svg).toString()), { cut: { recipes } });
     const deaf = createPlanner().plan(order.artworks, order.choices, { ...DEMO_SHOP, cutters }).cuts;
     expect(deaf.some(({ program }) => program.lines.some(({ speeds }) => speeds))).toBe(false);
   });

@@ -219,11 +219,7 @@ class ProgramWriter {
     // what is shorter than a step, such as the rest of a dash, is no line
     if (points.length < 4) return;
     const travel = Math.hypot(points[0] - this.at[0], points[1] - this.at[1]);
-    const speeds = this.slowed(
-      points,
-      kept.map((i) => path.radii[i]),
-      kind,
-    );
+    const speeds = this.slowed({ points, kept }, path, kind);
     const speed = speeds ?? this.recipes[kind].speed ?? this.cutter.ownSpeed;
     this.seconds += cutSeconds(points, travel, speed, this.cutter.motion);
     this.travelLength += travel;
@@ -243,10 +239,11 @@ class ProgramWriter {
   }
 
   /** Slower where it curves tightly: only where a speed is told that can be told another. */
-  private slowed(points: Float64Array, radii: ArrayLike<number>, kind: LineKind): Float64Array | undefined {
+  private slowed({ points, kept }: GridWay, path: HolderPath, kind: LineKind): Float64Array | undefined {
     const { speed, slowRadius: radius = 0 } = this.recipes[kind];
     const { slowest } = this.cutter;
     if (radius <= 0 || speed === null || slowest === null) return undefined;
+    const radii = Float64Array.from(kept, (point) => path.radii[point]);
     return speedsAlong(points, radii, { speed, least: slowest, radius });
   }
 
