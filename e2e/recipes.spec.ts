@@ -48,6 +48,8 @@ test('a grid is cut and judged cell by cell; its force is in the HP-GL of the ne
   }
   await expect(page.getByText(/Cuts cleanly from (6[4-9]|7[0-9]) g/)).toBeVisible();
   const use = page.getByRole('button', { name: /^Use \d+ g at 30/ });
+  // what is shown is what is kept: while taps are under way neither can be
+  await expect(use).toBeEnabled();
   const force = Number(/\d+/.exec((await use.textContent())!)![0]);
   await use.click();
   await expect.poll(async () => (await recipe(shop, 'curlew/damson'))?.force).toBe(force);
@@ -147,6 +149,11 @@ test('force as a machine’s own panel counts it, as many steps as its record sa
   await page.goto('/materials/shallow/recipes');
   await page.getByRole('button', { name: /^Plover kiss/ }).click();
   await expect(step).toHaveValue('31');
+  // two and a half g a step, in whole g
+  await step.fill('32');
+  await step.press('Enter');
+  await expect.poll(async () => (await recipe(shop, 'plover/shallow')).force).toBe(83);
+  await expect(step).toHaveValue('32');
 });
 
 test('perforated lines are tried with dashes and gaps, and those that bear most forces are kept', async ({

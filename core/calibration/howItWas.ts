@@ -52,5 +52,5 @@ export function forceAsked(
   const found = judgeGrid([...said, ...cells], { speed: now.speed })?.proposed;
   const least = now.force * (1 + way * STEP);
   const to = found !== undefined && (found - least) * way > 0 ? found : least;
-  return Math.round(onOwnStep(range, to));
+  return onOwnStep(range, to, 0);
 }

@@ -327,13 +327,12 @@ function forceOf(cells: readonly Cell[], { looks, picked }: Measured, ground: Gr
     return more('Tap how cells look until some are cut through and some are not, or only the best one.');
   const clean = found?.clean ?? bestCell(best!, cells);
   const { force = ANY } = ground;
-  const proposed = best?.force ?? Math.round(onOwnStep(force, found!.proposed));
+  const proposed = best?.force ?? onOwnStep(force, found!.proposed, 0);
   const own = { value: proposed, sure: (clean.to - clean.from) / 2 };
   // what is proposed is no estimate of what is set: a force inside its noise may still be too much
-  const change = {
-    ...changeOf(ground.before[0], { value: proposed, sure: 0 }, (stepSize(force) ?? 0) / 2 || LEAST_FORCE),
-    sure: own.sure,
-  };
+  const ownStep = stepSize(force);
+  const least = ownStep === undefined ? LEAST_FORCE : ownStep / 2;
+  const change = { ...changeOf(ground.before[0], { value: proposed, sure: 0 }, least), sure: own.sure };
   return {
     says: 'found',
     found: {

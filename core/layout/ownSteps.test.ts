@@ -26,6 +26,13 @@ test('there and back, whatever the panel: no value moves by more than half a ste
   );
 });
 
+test('forces are in whole g, on the step all the same', () => {
+  const fine = { least: 5, most: 210, steps: 83 };
+  expect([ofStep(fine, 32), ofStep(fine, 32, 0)]).toEqual([82.5, 83]);
+  for (let step = 1; step <= 83; step++) expect(ownStep(fine, ofStep(fine, step, 0))).toBe(step);
+  expect(onOwnStep({ least: 5, most: 210 }, 77.3, 0)).toBe(77);
+});
+
 test('a machine that counts none has any value that it reaches', () => {
   expect(ownStep({ least: 5, most: 210 }, 77)).toBeUndefined();
   expect(onOwnStep({ least: 5, most: 210 }, 77.3)).toBe(77.3);

@@ -13,14 +13,14 @@ export function ownStep(range: Range, value: number): number | undefined {
   return 1 + Math.round((within(range, value) - range.least) / size);
 }
 
-/** What a step comes to. @param step 1 or more */
-export const ofStep = (range: Range, step: number): number =>
-  rounded(within(range, range.least + (step - 1) * (stepSize(range) ?? 0)), 2);
+/** What a step comes to. @param step 1 or more @param digits that are told: forces are in whole g */
+export const ofStep = (range: Range, step: number, digits = 2): number =>
+  rounded(within(range, range.least + (step - 1) * (stepSize(range) ?? 0)), digits);
 
 /** The value that a machine does when it is told one: the nearest that it has. */
-export function onOwnStep(range: Range, value: number): number {
+export function onOwnStep(range: Range, value: number, digits = 2): number {
   const step = ownStep(range, value);
-  return step === undefined ? within(range, value) : ofStep(range, step);
+  return step === undefined ? rounded(within(range, value), digits) : ofStep(range, step, digits);
 }
 
 const within = ({ least, most }: Range, value: number): number => Math.min(most, Math.max(least, value));

@@ -1,5 +1,6 @@
 /** Which recipe a film is cut with on a cutter: the shop's, and what an order changes in it. */
 import type { Film } from '../films/film';
+import type { LineKind } from '../artwork/choices';
 import type { Finding } from '../findings/finding';
 import type { Cutter, Recipe } from '../layout/cutter';
 import type { KindRecipes, OwnRecipes } from '../toolpath/kinds';
@@ -8,8 +9,17 @@ import { own } from '../units/own';
 import type { CutChoices } from './choices';
 import type { Shop } from './shop';
 
-export const recipeOf = (shop: Shop, cutter: Cutter, film: Film, kind = ''): Recipe | undefined =>
-  own(shop.recipes, `${cutter.id}/${film.id}${kind}`) ?? own(shop.recipes, `${cutter.id}/*${kind}`);
+/** What a recipe's name ends in, by cutter and film. */
+export const kindSuffix = (kind: LineKind): string => (kind === 'kiss' ? '' : `/${kind}`);
+
+export const recipeOf = (
+  shop: Shop,
+  cutter: Cutter,
+  film: Film,
+  kind: LineKind = 'kiss',
+): Recipe | undefined =>
+  own(shop.recipes, `${cutter.id}/${film.id}${kindSuffix(kind)}`) ??
+  own(shop.recipes, `${cutter.id}/*${kindSuffix(kind)}`);
 
 /** Kinds of line that may have a recipe of their own. */
 const OTHER_KINDS = ['through', 'perforated', 'crease', 'pen'] as const;
@@ -17,7 +27,7 @@ const OTHER_KINDS = ['through', 'perforated', 'crease', 'pen'] as const;
 export const ownRecipes = (shop: Shop, cutter: Cutter, film: Film): OwnRecipes =>
   Object.fromEntries(
     OTHER_KINDS.flatMap((kind) => {
-      const found = recipeOf(shop, cutter, film, `/${kind}`);
+      const found = recipeOf(shop, cutter, film, kind);
       return found ? [[kind, found]] : [];
     }),
   );
@@ -28,10 +38,10 @@ export function changedRecipe(
   shop: Shop,
   cutter: Cutter,
   film: Film,
-  kind = '',
+  kind: LineKind = 'kiss',
 ): Partial<Recipe> | undefined {
   const older = shop.cutters[0]?.id === cutter.id ? own(recipes, '*') : undefined;
-  const name = `${film.id}${kind}`;
+  const name = `${film.id}${kindSuffix(kind)}`;
   return own(own(recipes, cutter.id) ?? {}, name) ?? own(older ?? {}, name);
 }
 
@@ -44,7 +54,7 @@ export function changedKinds(
   film: Film,
 ): KindRecipes {
   const changes = OTHER_KINDS.flatMap((kind) => {
-    const changed = changedRecipe(cut, shop, cutter, film, `/${kind}`);
+    const changed = changedRecipe(cut, shop, cutter, film, kind);
     return changed ? [[kind, { ...kinds[kind], ...changed }] as const] : [];
   });
   return { ...kinds, ...Object.fromEntries(changes) };

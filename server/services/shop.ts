@@ -3,6 +3,7 @@ import { asc, eq, max, sql } from 'drizzle-orm';
 import type { ShopChange, ShopNow } from '../../contracts/shop';
 import { filmsFromCsv } from '../../core/films/csv';
 import type { Film } from '../../core/films/film';
+import { kindSuffix } from '../../core/plan/recipes';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';
@@ -31,7 +32,7 @@ export async function loadShop(db: Db): Promise<ShopNow> {
     cutters: all.filter(({ isRetired }) => !isRetired),
     recipes: Object.fromEntries(
       recipeRows.map(({ cutterId, filmId, kind, data }) => [
-        `${cutterId}/${filmId}${kind === 'kiss' ? '' : `/${kind}`}`,
+        `${cutterId}/${filmId}${kindSuffix(kind)}`,
         data,
       ]),
     ),

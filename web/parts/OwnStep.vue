@@ -5,7 +5,13 @@ import type { Range } from '../../core/layout/cutter';
 import { ofStep, ownStep } from '../../core/layout/ownSteps';
 import NumberField from './NumberField.vue';
 
-const props = defineProps<{ label: string; range: Range; value: number }>();
+const props = defineProps<{
+  label: string;
+  range: Range;
+  value: number;
+  /** Digits behind the point that it is kept with. */
+  digits: number;
+}>();
 defineEmits<{ change: [value: number] }>();
 const step = computed(() => ownStep(props.range, props.value));
 </script>
@@ -18,7 +24,7 @@ const step = computed(() => ownStep(props.range, props.value));
       :value="step"
       :min="1"
       :max="range.steps"
-      @change="$emit('change', ofStep(range, $event))"
+      @change="$emit('change', ofStep(range, $event, digits))"
     />
   </div>
 </template>

@@ -8,28 +8,23 @@ import type { PlannedCut } from '../../core/plan/planned';
 export interface CutView {
   readonly film: Film;
   readonly cutter: string;
-  readonly recipe: Recipe;
+  /** The shop's, before this order's changes. */
   readonly shopRecipe: Recipe;
-  /** Kinds of line on it beside what is kiss cut, each with its recipe, the shop's and with this order's changes. */
-  readonly otherKinds: readonly {
-    readonly kind: LineKind;
-    readonly recipe: Recipe;
-    readonly shopRecipe: Recipe;
-  }[];
+  /** Kinds of line on it beside what is kiss cut, each with the shop's recipe. */
+  readonly otherKinds: readonly { readonly kind: LineKind; readonly shopRecipe: Recipe }[];
   readonly seconds: number;
   readonly cutLength: number;
   /** Half of all cuts take within this share of that long; missing: nobody knows. */
   readonly within?: number;
 }
 
-export const cutView = ({ strip, cutter, recipe, shopRecipe, shopKinds, program }: PlannedCut): CutView => ({
+export const cutView = ({ strip, cutter, shopRecipe, shopKinds, program }: PlannedCut): CutView => ({
   film: strip.film,
   cutter: cutter.id,
-  recipe,
   shopRecipe,
   otherKinds: [...new Set(program.lines.map(({ kind }) => kind))]
     .filter((kind) => kind !== 'kiss')
-    .map((kind) => ({ kind, recipe: program.recipes[kind], shopRecipe: shopKinds[kind] })),
+    .map((kind) => ({ kind, shopRecipe: shopKinds[kind] })),
   seconds: program.seconds,
   cutLength: program.cutLength,
   within: cutter.motion.paceWithin,

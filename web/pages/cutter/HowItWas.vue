@@ -3,7 +3,8 @@
 import { ref } from 'vue';
 import type { Cut, Said } from '../../../contracts/cuts';
 import type { HowItWas } from '../../../core/calibration/howItWas';
-import { ApiProblem, call } from '../../stores/api';
+import { call } from '../../stores/api';
+import { useTold } from '../../stores/told';
 
 const props = defineProps<{ cut: Cut }>();
 const WAYS: readonly (readonly [HowItWas, string])[] = [
@@ -14,19 +15,10 @@ const WAYS: readonly (readonly [HowItWas, string])[] = [
 ];
 const was = ref(props.cut.howItWas);
 const asks = ref<Said['asks']>(null);
-const problem = ref('');
+const { problem, tell } = useTold();
 
-async function doing(work: () => Promise<void>): Promise<void> {
-  problem.value = '';
-  try {
-    await work();
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    problem.value = error.message;
-  }
-}
 const say = (what: HowItWas): Promise<void> =>
-  doing(async () => {
+  tell(async () => {
     const said = await call('POST /api/cuts/{id}/how', {
       params: { id: props.cut.id },
       body: { was: was.value === what ? null : what },
@@ -35,7 +27,7 @@ const say = (what: HowItWas): Promise<void> =>
     asks.value = said.asks;
   });
 const change = (force: number): Promise<void> =>
-  doing(async () => {
+  tell(async () => {
     await call('PATCH /api/cutters/{cutter}/recipes/{film}/{kind}', {
       params: { cutter: props.cut.cutterId, film: props.cut.film.id, kind: 'kiss' },
       body: { force, why: 'how the last cuts were' },

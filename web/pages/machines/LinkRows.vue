@@ -6,7 +6,8 @@ import { isHost } from '../../../core/units/host';
 import DraftField from '../../parts/DraftField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { onShelf } from '../../parts/onShelf';
-import { ApiProblem, call } from '../../stores/api';
+import { call } from '../../stores/api';
+import { useTold } from '../../stores/told';
 import { useUnits } from '../../stores/units';
 import type { MachineProps } from './change';
 import PairRow from './PairRow.vue';
@@ -15,19 +16,10 @@ const props = defineProps<MachineProps>();
 const units = useUnits();
 const link = ref<LinkTo>();
 const tested = ref<LinkTest>();
-const problem = ref('');
+const { problem, tell } = useTold();
 const busy = ref(false);
 const params = (): { cutter: string } => ({ cutter: props.machine.id });
 
-async function tell(work: () => Promise<void>): Promise<void> {
-  problem.value = '';
-  try {
-    await work();
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    problem.value = error.message;
-  }
-}
 onMounted(() =>
   tell(async () => {
     link.value = await call('GET /api/cutters/{cutter}/link', { params: params() });

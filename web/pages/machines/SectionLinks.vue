@@ -4,8 +4,8 @@ import { computed } from 'vue';
 import type { Calibration } from '../../../contracts/calibrations';
 import { smallest } from '../../../core/geometry/lists';
 import type { Cutter } from '../../../core/layout/cutter';
-import type { Quantity, Stale, StaleCalibration } from '../../../core/calibration/stale';
-import { QUANTITIES, QUANTITY_NAMES } from '../../../core/calibration/stale';
+import type { Stale, StaleCalibration } from '../../../core/calibration/stale';
+import { BY_SENSOR, QUANTITIES, QUANTITY_NAMES } from '../../../core/calibration/stale';
 import { isOf } from './calibrations/quantities';
 import { isAtWork } from './calibrations/runs';
 import { daysSince } from './calibrations/texts';
@@ -21,8 +21,6 @@ const emit = defineEmits<{ moved: [at: string | null] }>();
 const WHY: Readonly<Record<Stale, string>> = { age: 'old', moved: 'moved since', knife: 'another knife' };
 const movedDays = computed(() => (props.machine.movedAt ? daysSince(props.machine.movedAt) : undefined));
 
-/** Nothing to find out where there is no sensor. */
-const BY_SENSOR: readonly Quantity[] = ['sensor', 'contrast'];
 const links = computed(() =>
   QUANTITIES.filter((quantity) => props.machine.sensor || !BY_SENSOR.includes(quantity)).map((quantity) => {
     const kept = props.runs.filter(({ setup, keptAt }) => keptAt && isOf(quantity, setup));

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import type { LineKind, ToolKind } from '../../../core/artwork/choices';
 import type { Recipe } from '../../../core/layout/cutter';
 import { MOST_PASSES } from '../../../core/layout/cutter';
+import { changedRecipe, kindSuffix } from '../../../core/plan/recipes';
 import { kindName } from './artwork/kinds';
 import NudgeRow from './NudgeRow.vue';
 import CurveRows from '../../parts/CurveRows.vue';
@@ -12,7 +13,8 @@ import FilmChips from '../../parts/FilmChips.vue';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthRow from '../../parts/LengthRow.vue';
 import { USUAL_CORNER } from '../../../core/toolpath/compensate';
-import { ApiProblem, call } from '../../stores/api';
+import { call } from '../../stores/api';
+import { useTold } from '../../stores/told';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
 import { cutsOf } from '../../workers/packed';
@@ -27,22 +29,26 @@ const shown = computed(() => strips.value.find((s) => s.film.id === film.value) 
 const own = computed(() => strips.value.filter((s) => s.film.id === shown.value.film.id));
 const cutter = computed(() => store.shop!.cutters.find(({ id }) => id === shown.value.cutter)!);
 const FIELDS = [
-  { key: 'force', label: 'Force', unit: 'g', usual: 80 },
-  { key: 'speed', label: 'Speed', unit: 'cm/s', usual: 20 },
+  { key: 'force', label: 'Force', unit: 'g', digits: 0, usual: 80 },
+  { key: 'speed', label: 'Speed', unit: 'cm/s', digits: 2, usual: 20 },
 ] as const;
 const sum = (of: 'cutLength' | 'seconds'): number => own.value.reduce((all, strip) => all + strip[of], 0);
 
 /** Every kind of line on the film with its recipe; the kiss cut first. */
 const kinds = computed(() => {
-  const { recipe, shopRecipe } = shown.value;
   const others = own.value.flatMap(({ otherKinds }) => otherKinds);
   return [
-    { kind: 'kiss' as LineKind, recipe, shopRecipe },
+    { kind: 'kiss' as LineKind, shopRecipe: shown.value.shopRecipe },
     ...new Map(others.map((one) => [one.kind, one])).values(),
   ];
 });
 const picked = ref<LineKind>('kiss');
-const line = computed(() => kinds.value.find(({ kind }) => kind === picked.value) ?? kinds.value[0]);
+/** As the order has it now: what was just changed is not planned yet, and the next change goes on from it. */
+const line = computed(() => {
+  const { kind, shopRecipe } = kinds.value.find((one) => one.kind === picked.value) ?? kinds.value[0];
+  const changed = changedRecipe(store.choices!.cut, store.shop!, cutter.value, shown.value.film, kind);
+  return { kind, shopRecipe, recipe: { ...shopRecipe, ...changed } };
+});
 
 const RECIPE_KEYS = [
   'force',
@@ -71,7 +77,7 @@ function keep(recipe: Recipe): void {
   const { film: cutFilm, cutter: here } = shown.value;
   const { kind, shopRecipe } = line.value;
   const { recipes } = store.choices!.cut;
-  const name = kind === 'kiss' ? cutFilm.id : `${cutFilm.id}/${kind}`;
+  const name = `${cutFilm.id}${kindSuffix(kind)}`;
   const all = { ...recipes[here], [name]: differing(recipe, shopRecipe) };
   store.change({ cut: { recipes: { ...recipes, [here]: all } } });
 }
@@ -91,23 +97,19 @@ function asShop(): void {
   keep(line.value.shopRecipe);
 }
 /** What the order changed becomes the shop's recipe, and the order follows that again. */
-async function intoRecipe(): Promise<void> {
+function intoRecipe(): Promise<void> {
   const { film: cutFilm, cutter: here } = shown.value;
   const { kind, recipe, shopRecipe } = line.value;
   const params = { cutter: here, film: cutFilm.id, kind: kind as ToolKind };
-  refused.value = undefined;
-  try {
+  return tell(async () => {
     await call('PATCH /api/cutters/{cutter}/recipes/{film}/{kind}', {
       params,
       body: { ...differing(recipe, shopRecipe), why: `order #${store.order!.number}` },
     });
     asShop();
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    refused.value = error.message;
-  }
+  });
 }
-const refused = ref<string>();
+const { problem, tell } = useTold();
 const changed = computed(() => {
   const { recipe, shopRecipe } = line.value;
   return Object.keys(differing(recipe, shopRecipe)).length > 0;
@@ -146,6 +148,7 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
       :value="line.recipe[field.key]"
       :usual="line.shopRecipe[field.key] ?? field.usual"
       :range="cutter[field.key]"
+      :digits="field.digits"
       @change="set({ [field.key]: $event })"
     />
     <p v-if="!cutter.device.sendsForce" class="hint">
@@ -196,7 +199,7 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
       <span class="hint">Changed for this order alone</span>
       <button class="button small" @click="intoRecipe">Into the recipe</button>
     </div>
-    <p v-if="refused" class="hint" role="alert">{{ refused }}</p>
+    <p v-if="problem" class="hint" role="alert">{{ problem }}</p>
     <div v-for="(strip, i) in own" :key="strip.id" class="row">
       <span class="hint">{{
         own.length === 1

@@ -12,11 +12,13 @@ const props = defineProps<{
   /** What it begins with when it is not left to the machine any more. */
   usual: number;
   range: Range;
+  /** Digits behind the point that it is kept with. */
+  digits: number;
 }>();
 const emit = defineEmits<{ change: [value: number | null] }>();
 const STEP = 5;
-const by = computed(() => stepSize(props.range) ?? STEP);
-const within = (value: number): number => onOwnStep(props.range, value);
+const by = computed(() => Math.max(stepSize(props.range) ?? STEP, 10 ** -props.digits));
+const within = (value: number): number => onOwnStep(props.range, value, props.digits);
 const step = computed(() => (props.value === null ? undefined : ownStep(props.range, props.value)));
 </script>
 

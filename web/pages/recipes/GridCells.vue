@@ -5,7 +5,7 @@ import type { Calibration } from '../../../contracts/calibrations';
 import type { Cell, CellLook } from '../../../core/calibration/grid';
 import type { Setup } from '../../../core/calibration/run';
 import { foundIn } from '../machines/calibrations/runs';
-import { looksOf } from './looks';
+import { cutAsText, looksOf } from './looks';
 
 const props = defineProps<{
   grid: Calibration & { readonly setup: Setup & { readonly kind: 'force' } };
@@ -22,11 +22,10 @@ const lookOf = (i: number): CellLook | undefined => props.grid.measured.looks?.[
 const isBest = (i: number): boolean => props.grid.measured.picked === i;
 const isOdd = (i: number): boolean => foundIn(props.grid)?.oddCells?.includes(i) ?? false;
 const names = computed(() => looksOf(props.grid.setup.cells));
-const described = ({ at, force, speed, dashes }: Cell & { readonly at: number }): string => {
+const described = ({ at, ...cell }: Cell & { readonly at: number }): string => {
   const look = lookOf(at);
-  const as = dashes ? `with dashes of ${dashes[0]} mm and gaps of ${dashes[1]} mm` : `at ${speed} cm/s`;
   return [
-    `${force} g ${as}${look ? `: ${names.value[look]}` : ''}`,
+    `${cell.force} g ${cutAsText(cell)}${look ? `: ${names.value[look]}` : ''}`,
     ...(isBest(at) ? ['the best'] : []),
     ...(isOdd(at) ? ['unlike the others'] : []),
   ].join(', ');

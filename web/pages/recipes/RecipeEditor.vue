@@ -23,8 +23,8 @@ const props = defineProps<{
 defineEmits<{ change: [what: RecipeChange]; clear: []; back: [change: number] }>();
 
 const FIELDS = [
-  { key: 'force', label: 'Force', unit: 'g', digits: 0 },
-  { key: 'speed', label: 'Speed', unit: 'cm/s', digits: 0 },
+  { key: 'force', label: 'Force', unit: 'g', digits: 0, kept: 0 },
+  { key: 'speed', label: 'Speed', unit: 'cm/s', digits: 0, kept: 2 },
 ] as const;
 const recipe = computed(() => props.shown.recipe);
 /** Neither a pen nor a wheel has a blade that trails. */
@@ -82,6 +82,7 @@ const when = (date: string): string =>
         :label="field.label"
         :range="cutter[field.key]"
         :value="recipe[field.key]!"
+        :digits="field.kept"
         @change="$emit('change', { [field.key]: $event })"
       />
       <SwitchRow

@@ -16,7 +16,7 @@ import { foundIn, isAtWork, isOpen, saidAt } from '../machines/calibrations/runs
 import { shortDate } from '../machines/calibrations/texts';
 import GridAsked from './GridAsked.vue';
 import GridCells from './GridCells.vue';
-import { looksOf } from './looks';
+import { cutAsText, looksOf } from './looks';
 import type { ShownRecipe } from './useRecipes';
 
 const props = defineProps<{
@@ -142,11 +142,7 @@ const isMeasuring = computed(() => grid.value?.state === 'measuring');
             >, {{ found.force.dashes ? 'falls apart' : 'into the backing' }} from
             <b class="number">{{ Math.round(found.force.backing.value) }} g</b></template
           >
-          {{
-            found.force.dashes
-              ? `with dashes of ${found.force.dashes[0]} mm and gaps of ${found.force.dashes[1]} mm.`
-              : `at ${found.force.speed} cm/s.`
-          }}
+          {{ cutAsText(found.force) }}.
         </p>
         <p v-if="found.oddCells?.length" class="soft">
           {{ found.oddCells.length === 1 ? 'One cell looks' : `${found.oddCells.length} cells look` }}
@@ -155,7 +151,7 @@ const isMeasuring = computed(() => grid.value?.state === 'measuring');
         </p>
       </div>
       <div v-if="isMeasuring" class="buttons">
-        <button class="button main" :disabled="!proposed" @click="step('keep')">
+        <button class="button main" :disabled="!proposed || calibrations.isBusy.value" @click="step('keep')">
           {{ proposed ?? 'Use it' }}
         </button>
         <button class="button" @click="step('drop')">Drop</button>

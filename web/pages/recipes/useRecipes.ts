@@ -5,7 +5,7 @@ import type { ToolKind } from '../../../core/artwork/choices';
 import { TOOL_KINDS } from '../../../core/artwork/choices';
 import type { Film } from '../../../core/films/film';
 import type { Recipe } from '../../../core/layout/cutter';
-import { recipeOf, recipesFor } from '../../../core/plan/recipes';
+import { kindSuffix, recipeOf, recipesFor } from '../../../core/plan/recipes';
 import { own } from '../../../core/units/own';
 import { call } from '../../stores/api';
 import { useShopNow } from '../../stores/shopNow';
@@ -23,8 +23,6 @@ export interface ShownRecipe extends RecipeAt {
   readonly isOwn: boolean;
 }
 
-const suffix = (kind: ToolKind): string => (kind === 'kiss' ? '' : `/${kind}`);
-
 export function useRecipes(filmId: () => string) {
   const shop = shallowRef<ShopNow>();
   const take = (now: ShopNow): void => void (shop.value = now);
@@ -37,14 +35,14 @@ export function useRecipes(filmId: () => string) {
     const cutter = shop.value?.cutters.find((one) => one.id === id);
     if (!shop.value || !film.value || !cutter) return undefined;
     const recipe = recipesFor(shop.value, cutter, film.value, { recipes: {} })?.kinds[kind];
-    const isOwn = own(shop.value.recipes, `${id}/${film.value.id}${suffix(kind)}`) !== undefined;
+    const isOwn = own(shop.value.recipes, `${id}/${film.value.id}${kindSuffix(kind)}`) !== undefined;
     return recipe && { cutter: id, kind, name: cutter.name, recipe, isOwn };
   }
   /** The kiss cut of every cutter, and what else has a recipe of its own. */
   const recipes = computed(() =>
     (shop.value?.cutters ?? []).flatMap((cutter) =>
       TOOL_KINDS.flatMap((kind): ShownRecipe[] => {
-        const isThere = kind === 'kiss' || recipeOf(shop.value!, cutter, film.value!, suffix(kind));
+        const isThere = kind === 'kiss' || recipeOf(shop.value!, cutter, film.value!, kind);
         const found = film.value && isThere ? recipeAt({ cutter: cutter.id, kind }) : undefined;
         return found ? [found] : [];
       }),

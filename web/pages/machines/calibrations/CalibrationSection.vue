@@ -272,6 +272,7 @@ const inUse = computed(() => inUseOf(alike.value));
           :run="run"
           :earlier="earlier"
           :least="least"
+          :is-busy="isBusy"
           @keep="step('keep')"
           @drop="step('drop')"
           @change="measure"

@@ -13,6 +13,8 @@ const props = defineProps<{
   earlier: readonly Calibration[];
   /** Below this nothing is corrected. */
   least: number;
+  /** What was said is not judged yet: nothing is kept that is not shown. */
+  isBusy?: boolean;
 }>();
 const emit = defineEmits<{ keep: []; drop: []; change: [measured: Calibration['measured']] }>();
 const units = useUnits();
@@ -102,7 +104,7 @@ function decide(at: number, what: 'trusted' | 'leftOut'): void {
       </p>
     </template>
     <div v-if="run.state === 'measuring'" class="buttons">
-      <button class="button main" :disabled="!found" @click="$emit('keep')">
+      <button class="button main" :disabled="!found || isBusy" @click="$emit('keep')">
         {{ !found || isWorth ? 'Keep this correction' : 'Keep it as it is' }}
       </button>
       <button class="button" @click="$emit('drop')">Drop</button>
