@@ -4,8 +4,7 @@ import { PANEL_WAYS, TOGETHER } from '../core/panels/choices';
 import { PACKS } from '../core/layout/strip';
 import { CUT_LINE_KINDS, SHEET_PACKS, MOST_CUT_LINES, PATCHES } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
-import { CORNER_ANGLES, MOST_PASSES, MOST_SLOW_RADIUS } from '../core/layout/cutter';
-import { dashesTuple } from './shop';
+import { recipeParts } from './shop';
 import { BORDERS, LEAST_STEP, MOST_LINES, MOST_STEP, WEED_LINE_WAYS } from '../core/layout/weedChoices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
@@ -24,12 +23,7 @@ const recipeChanges = z.strictObject({
   force: z.number().int().min(5).max(1000).nullable().optional(),
   speed: z.number().min(1).max(150).nullable().optional(),
   blade: z.string().min(1).max(40).optional(),
-  bladeOffset: z.number().min(0).max(2).optional(),
-  overcut: z.number().min(0).max(10).optional(),
-  passes: z.number().int().min(1).max(MOST_PASSES).optional(),
-  dashes: dashesTuple.optional(),
-  slowRadius: z.number().min(0).max(MOST_SLOW_RADIUS).optional(),
-  cornerAngle: z.number().min(CORNER_ANGLES[0]).max(CORNER_ANGLES[1]).optional(),
+  ...recipeParts,
 });
 
 const traceSchema = z.strictObject({
@@ -289,7 +283,7 @@ export const choicesSchema = z.strictObject({
 
 // the schema and core's plain type must stay one and the same
 type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
-const CHOICES_MATCH_CORE: Same<z.infer<typeof choicesSchema>, Mutable<Choices>> = true;
+const CHOICES_MATCH_CORE: Same<Mutable<z.infer<typeof choicesSchema>>, Mutable<Choices>> = true;
 void CHOICES_MATCH_CORE;
 type Mutable<T> = T extends readonly [infer A, infer B]
   ? [A, B]

@@ -94,23 +94,25 @@ export const recipeSchema = z.object({
 });
 
 /** mm cut and mm left in turn. */
-export const dashesTuple = z.tuple([
-  z.number().min(LEAST_DASHES[0]).max(100),
-  z.number().min(LEAST_DASHES[1]).max(20),
-]);
-export const dashesSchema = dashesTuple.readonly();
-const gram = z.number().int().min(1).max(5000);
-/** What is changed of a recipe; null: left to the machine. */
-export const recipeChangeSchema = z.strictObject({
-  force: gram.nullable().optional(),
-  speed: z.number().min(0.1).max(500).nullable().optional(),
-  blade: z.string().trim().min(1).max(40).optional(),
+export const dashesSchema = z
+  .tuple([z.number().min(LEAST_DASHES[0]).max(100), z.number().min(LEAST_DASHES[1]).max(20)])
+  .readonly();
+/** What may be changed of a recipe alike, by the shop and by one order. */
+export const recipeParts = {
   bladeOffset: z.number().min(0).max(2).optional(),
   overcut: z.number().min(0).max(10).optional(),
   passes: z.number().int().min(1).max(MOST_PASSES).optional(),
   dashes: dashesSchema.optional(),
   slowRadius: z.number().min(0).max(MOST_SLOW_RADIUS).optional(),
   cornerAngle: z.number().min(CORNER_ANGLES[0]).max(CORNER_ANGLES[1]).optional(),
+} as const;
+const gram = z.number().int().min(1).max(5000);
+/** What is changed of a recipe; null: left to the machine. */
+export const recipeChangeSchema = z.strictObject({
+  force: gram.nullable().optional(),
+  speed: z.number().min(0.1).max(500).nullable().optional(),
+  blade: z.string().trim().min(1).max(40).optional(),
+  ...recipeParts,
   /** Where it comes from, such as an order. */
   why: z.string().trim().max(120).optional(),
 });

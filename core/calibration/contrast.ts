@@ -1,5 +1,4 @@
 /** What a sensor sees of a stock: what is darker than what counts as a mark, and the least difference that can be trusted there. */
-import { largest } from '../geometry/lists';
 import type { Estimate } from './estimate';
 import { SURE } from './estimate';
 import { studentWithin } from './student';
@@ -41,7 +40,7 @@ export function contrastFrom(levels: readonly MarkLevels[]): ContrastFound | und
   if (levels.length < LEAST_MARKS) return undefined;
   const dips = meanOf(levels.map(({ dip }) => dip));
   const contrast = meanOf(levels.map((one) => one.contrast)).value;
-  const least = largest([LEAST, dips.value + STANDS_OUT * dips.deviation]);
+  const least = Math.max(LEAST, dips.value + STANDS_OUT * dips.deviation);
   return {
     threshold: meanOf(levels.map((one) => one.bare - one.contrast / 2)),
     least: { value: least, sure: dips.sure },

@@ -27,6 +27,9 @@ const OF_KIND: Readonly<Record<Exclude<CalibrationKind, 'force'>, Quantity>> = {
 export const quantityOf = (kind: CalibrationKind): Quantity | undefined =>
   kind === 'force' ? undefined : OF_KIND[kind];
 
+/** What is found by a sensor: nothing is where there is none. */
+export const BY_SENSOR: readonly (Quantity | undefined)[] = ['sensor', 'contrast'];
+
 /** Days after which a calibration is old (our own). */
 export const OLD_DAYS = 30;
 const DAY_MS = 86_400_000;

@@ -74,15 +74,15 @@ function lineBytes(
   at = pair(buffer, at, start);
   buffer[at++] = 59;
   let speed: number | undefined;
-  for (let i = 2, n = 0; i < points.length; i += 2, n++) {
+  // the first one opens a PD, as one does that comes when it is full or has another speed
+  for (let i = 2, n = pointsInDown; i < points.length; i += 2, n++) {
     const next = speeds?.[i / 2 - 1];
     if (next !== speed || n === pointsInDown) {
       if (i > 2) buffer[at++] = 59;
       if (next !== speed) at = put(buffer, at, `VS${next};`);
       at = mnemonic(buffer, at, 80, 68);
       [speed, n] = [next, 0];
-    } else if (i === 2) at = mnemonic(buffer, at, 80, 68);
-    else buffer[at++] = 44;
+    } else buffer[at++] = 44;
     at = pair(buffer, at, place(points[i], points[i + 1]));
   }
   if (points.length > 2) buffer[at++] = 59;

@@ -78,8 +78,8 @@ export type SheetReading =
       readonly scans: readonly ScanSeen[];
     };
 
-/** mm from one value to the next. */
-const STEP = 0.05;
+/** mm from one value of a look to the next. */
+export const LOOK_STEP = 0.05;
 /** mm around a mark that was found, in which it is read again. */
 const NEAR = 2.4;
 /** How far the second mark may lie off where the first puts it: the tangent of four degrees, and five in a hundred of length. */
@@ -256,7 +256,7 @@ async function across(
   });
   const from = nearest([x - ux * back, y - uy * back]);
   const to = nearest([x + ux * on, y + uy * on]);
-  const count = Math.max(2, Math.round((back + on) / STEP) + 1);
+  const count = Math.max(2, Math.round((back + on) / LOOK_STEP) + 1);
   const values = await look(from, to, count);
   const step = Math.hypot(to[0] - from[0], to[1] - from[1]) / (count - 1);
   const found = findLine(

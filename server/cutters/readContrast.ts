@@ -3,14 +3,13 @@ import type { MarkLevels } from '../../core/calibration/contrast';
 import type { Spot } from '../../core/geometry/spot';
 import type { Cutter } from '../../core/layout/cutter';
 import type { DesignedMark, MarkSeen, ScanSeen } from '../../core/registration/readMarks';
+import { LOOK_STEP } from '../../core/registration/readMarks';
 import { deepestDip } from '../../core/registration/scan';
 import type { CutterLink } from './link';
 import { sensorOn } from './readSheet';
 
 /** mm off a mark's end, from which on there is nothing but stock, and mm of it that are looked at. */
 const [OFF, LONG] = [3, 14];
-/** mm from one value to the next. */
-const STEP = 0.05;
 
 /**
  * Looks along the bare stock beside every mark, towards the others.
@@ -39,9 +38,9 @@ export async function levelsOf(
     // gone past an arm whichever way round the sheet lies
     const past = OFF + Math.abs(marks[i].arms[0]);
     const spot = (mm: number): Spot => nearest([at[0] + way * (past + mm), at[1]]);
-    const values = await look(spot(0), spot(LONG), Math.round(LONG / STEP) + 1);
+    const values = await look(spot(0), spot(LONG), Math.round(LONG / LOOK_STEP) + 1);
     const bare = values.reduce((sum, value) => sum + value, 0) / values.length;
-    out.push({ bare, contrast: meanContrast(scans), dip: deepestDip(values, line / STEP) });
+    out.push({ bare, contrast: meanContrast(scans), dip: deepestDip(values, line / LOOK_STEP) });
   }
   return out;
 }

@@ -9,6 +9,7 @@ import { offOnAxes, offOnStrip } from '../../core/devicelang/axes';
 import type { Cutter } from '../../core/layout/cutter';
 import { rounded } from '../../core/units/rounded';
 import { bothSaid } from '../../core/calibration/bothSaid';
+import { BY_SENSOR, quantityOf } from '../../core/calibration/stale';
 import { USUAL_CONTRAST } from '../../core/registration/readMarks';
 import { needsPatch } from '../../core/print/marks';
 import { AT_WORK } from '../cutters/look';
@@ -58,6 +59,13 @@ async function rowOf(db: Pick<Db, 'select'>, id: number): Promise<Row> {
   return row;
 }
 
+/** The same, held until the transaction ends. */
+async function heldRow(tx: Tx, id: number): Promise<Row> {
+  const [row] = await tx.select().from(calibrations).where(eq(calibrations.id, id)).for('update');
+  if (!row) throw notFound('calibration');
+  return row;
+}
+
 const tell = ({ hub }: Pick<CutServices, 'hub'>, { id, cutterId }: Row): Promise<void> =>
   hub.tell({ kind: 'calibration', calibrationId: id, cutterId });
 
@@ -69,7 +77,7 @@ export async function setUpCalibration(
 ): Promise<Calibration> {
   const { db } = services;
   const cutter = await cutterOf(db, cutterId);
-  if ((setup.kind.startsWith('sensor') || setup.kind === 'contrast') && !cutter.sensor)
+  if (BY_SENSOR.includes(quantityOf(setup.kind)) && !cutter.sensor)
     throw new Trouble(422, 'no-sensor', `${cutter.name} has no sensor, by its record.`);
   if (isPrinted(setup) && !crossSheet(setup.width, setup.height, cutter.sensor!.kinds[0]))
     throw new Trouble(422, 'small-sheet', 'Crosses and marks do not fit on this sheet. Take a larger one.');
@@ -257,8 +265,7 @@ export async function measureCalibration(
 ): Promise<Calibration> {
   const { db } = services;
   const measured = await db.transaction(async (tx) => {
-    const [row] = await tx.select().from(calibrations).where(eq(calibrations.id, id)).for('update');
-    if (!row) throw notFound('calibration');
+    const row = await heldRow(tx, id);
     if (row.state !== 'measuring') throw notNow(row.state);
     const said = await judged(tx, row, bothSaid(row.measured, was, now));
     const [moved] = await tx
@@ -279,8 +286,7 @@ export async function measureCalibration(
 export async function keepCalibration(services: CutServices, id: number): Promise<Calibration> {
   const { db, hub } = services;
   const kept = await db.transaction(async (tx) => {
-    const [row] = await tx.select().from(calibrations).where(eq(calibrations.id, id)).for('update');
-    if (!row) throw notFound('calibration');
+    const row = await heldRow(tx, id);
     if (!['measuring', 'kept', 'dropped'].includes(row.state)) throw notNow(row.state);
     const after =
       row.after ?? foundIn(row)?.changes.map((one) => (one.left ? one.before : rounded(one.value, DECIMALS)));
