@@ -77,6 +77,8 @@ export const orderSchema = z.object({
   canUndo: z.boolean(),
   canRedo: z.boolean(),
   savedAt: z.string(),
+  /** Who made the present revision; null: nobody gave a name. */
+  savedBy: z.string().nullable(),
 });
 export type Order = z.infer<typeof orderSchema>;
 
@@ -143,6 +145,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('stop-calibration'), calibrationId: z.number() }),
   /** Films, recipes, cutters or knives were changed. */
   z.object({ kind: z.literal('shop') }),
+  /** Somebody logged out, or people were changed: pages ask who they are. */
+  z.object({ kind: z.literal('people') }),
   /** The server did not hear events for a while: whoever shows something asks for it again. */
   z.object({ kind: z.literal('missed') }),
 ]);

@@ -97,6 +97,9 @@ export const calibrationSchema = z.object({
   part: z.number(),
   /** When its values were kept, last. */
   keptAt: z.string().nullable(),
+  /** Names; null: nobody gave one. */
+  setUpBy: z.string().nullable(),
+  keptBy: z.string().nullable(),
 });
 export type Calibration = z.infer<typeof calibrationSchema>;
 

@@ -92,6 +92,25 @@ export const cutSchema = z.object({
 });
 export type Cut = z.infer<typeof cutSchema>;
 
+/** What people do with a cut. */
+export const CUT_ACTS = [
+  'queued',
+  'loaded',
+  'stopped',
+  'resumed',
+  'begun-anew',
+  'cancelled',
+  'said',
+] as const;
+export type CutAct = (typeof CUT_ACTS)[number];
+export const cutActSchema = z.object({
+  act: z.enum(CUT_ACTS),
+  /** Their name; null: nobody gave one, at a machine's tablet or before there were log-ins. */
+  who: z.string().nullable(),
+  at: z.string(),
+});
+export type CutActed = z.infer<typeof cutActSchema>;
+
 /** What is drawn of a cut, on the strip in mm. */
 export const drawingSchema = z.object({
   design: z.array(z.array(z.number())),

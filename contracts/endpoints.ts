@@ -18,6 +18,7 @@ import {
   textOrderSchema,
 } from './api';
 import {
+  cutActSchema,
   cutSchema,
   drawingSchema,
   guestSchema,
@@ -54,6 +55,16 @@ import {
   paceSchema,
 } from './calibrations';
 import { fileSource, sourceSchema } from './choices';
+import {
+  hereSchema,
+  logInSchema,
+  newPersonSchema,
+  ownChangeSchema,
+  peopleSchema,
+  personChangeSchema,
+  sessionSchema,
+  tabletSchema,
+} from './people';
 
 type Method = 'GET' | 'POST' | 'PATCH';
 
@@ -103,7 +114,53 @@ const fontList = z.array(fontSchema);
 const nothing = z.object({});
 
 export const ENDPOINTS = {
-  'GET /api/health': { says: 'Whether the server has its database', gives: z.object({ films: z.number() }) },
+  'GET /api/health': { says: 'Whether the server has its database', gives: nothing },
+  'GET /api/session': { says: 'Who is logged in here', gives: sessionSchema },
+  'POST /api/session': { says: 'Log in', takes: logInSchema, gives: sessionSchema },
+  'POST /api/session/end': { says: 'Log out', gives: sessionSchema },
+  'POST /api/session/tablet': {
+    says: "Make this a machine's tablet: it stays logged in as that machine",
+    takes: tabletSchema,
+    gives: sessionSchema,
+  },
+  'POST /api/session/here': {
+    says: 'Say by PIN who is at the tablet',
+    takes: hereSchema,
+    gives: sessionSchema,
+  },
+  'POST /api/session/away': { says: 'Nobody is at the tablet any more', gives: sessionSchema },
+  'PATCH /api/me': {
+    says: 'Change the own password or PIN',
+    takes: ownChangeSchema,
+    gives: sessionSchema,
+  },
+  'GET /api/people': { says: 'Everybody who works here, or did', gives: peopleSchema },
+  'POST /api/people': {
+    says: 'Add somebody, with a password that is made up and shown this once',
+    takes: newPersonSchema,
+    gives: peopleSchema,
+  },
+  'PATCH /api/people/{id}': {
+    params: byId,
+    says: 'Change a name or a role',
+    takes: personChangeSchema,
+    gives: peopleSchema,
+  },
+  'POST /api/people/{id}/reset': {
+    params: byId,
+    says: 'Give somebody a new password, and no PIN',
+    gives: peopleSchema,
+  },
+  'POST /api/people/{id}/remove': {
+    params: byId,
+    says: 'Remove somebody: what they did stays theirs',
+    gives: peopleSchema,
+  },
+  'POST /api/people/{id}/bring-back': {
+    params: byId,
+    says: 'Have them back',
+    gives: peopleSchema,
+  },
   'GET /api/events': { says: 'What changes, as server-sent events', gives: 'text/event-stream' },
   'GET /api/shop': { says: 'Films, cutters and recipes', gives: shopSchema },
   'PATCH /api/films/{film}': {
@@ -388,6 +445,11 @@ export const ENDPOINTS = {
     gives: z.array(cutterStateSchema),
   },
   'GET /api/cuts/{id}': { params: byId, says: 'One cut', gives: cutSchema },
+  'GET /api/cuts/{id}/acts': {
+    params: byId,
+    says: 'What people did with a cut, in order',
+    gives: z.array(cutActSchema),
+  },
   'GET /api/cuts/{id}/drawing': { params: byId, says: 'What is drawn of a cut', gives: drawingSchema },
   'GET /api/cuts/{id}/record': { params: byId, says: 'What the knife left', gives: recordSchema },
   'POST /api/cuts/by-code': {

@@ -124,6 +124,8 @@ export const recipeHistorySchema = z.object({
   /** null: the film is cut as all films are, from then on. */
   recipe: recipeSchema.nullable(),
   why: z.string(),
+  /** null: nobody gave a name. */
+  who: z.string().nullable(),
   madeAt: z.string(),
 });
 export type RecipeHistory = z.infer<typeof recipeHistorySchema>;

@@ -36,10 +36,14 @@ export async function servePanel(port: number, routes: Routes): Promise<RunningP
   };
 }
 
+const OWN_NAMES = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/i;
+
 async function answer(routes: Routes, request: IncomingMessage, response: ServerResponse): Promise<void> {
   const send = (status: number, body: unknown): void => {
     response.writeHead(status, { 'Content-Type': 'application/json' }).end(JSON.stringify(body));
   };
+  // a page elsewhere that renames itself to this machine is turned away
+  if (!OWN_NAMES.test(request.headers.host ?? '')) return send(421, { message: 'not by this name' });
   const site = request.headers['sec-fetch-site'];
   if (request.method !== 'GET' && site !== undefined && site !== 'same-origin')
     return send(403, { message: 'not from another site' });

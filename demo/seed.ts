@@ -6,11 +6,13 @@ import type { LineKind } from '../core/artwork/choices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
 import { USUAL_CUT_LINE } from '../core/print/choices';
-import { cutters, films, orders, recipes } from '../server/db/schema';
+import { cutters, films, orders, people, recipes } from '../server/db/schema';
 import type { Link } from '../server/db/schema';
 import type { CutServices } from '../server/services/cuts';
 import { startOrder } from '../server/services/orders';
 import { changeSettings } from '../server/services/settings';
+import { hashed } from '../server/people/passwords';
+import { DEMO_PEOPLE } from './people';
 import { DEMO_SHOP } from './shop';
 
 const { artwork, layout, films: filmChoices, print } = DEFAULT_CHOICES;
@@ -126,6 +128,24 @@ export async function seedShop(
 const PRINTER = 'printer';
 /** Of the offcuts on the demo's rack. */
 const LAST_OFFCUT = 21;
+
+/** Adds the demo's people to a shop that has nobody. */
+export async function seedPeople({ db }: Pick<CutServices, 'db'>): Promise<void> {
+  const rows = await Promise.all(
+    DEMO_PEOPLE.map(async ({ name, role, password, pin }) => ({
+      name,
+      role,
+      password: await hashed(password),
+      pin: await hashed(pin),
+      shown: { password, pin },
+    })),
+  );
+  await db.transaction(async (tx) => {
+    // two servers may start at once
+    await tx.execute(sql`lock table ${people} in share row exclusive mode`);
+    if ((await tx.$count(people)) === 0) await tx.insert(people).values(rows);
+  });
+}
 
 export async function seedOrders(services: CutServices, today = new Date()): Promise<void> {
   const known = await services.db.select({ id: orders.id }).from(orders).limit(1);

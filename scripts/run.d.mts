@@ -5,4 +5,4 @@ export function startUntilReady(
   command: string,
   args: readonly string[],
   env?: Readonly<Record<string, string>>,
-): Promise<{ readonly said: string; readonly child: ChildProcess }>;
+): Promise<{ readonly said: string; readonly text: string; readonly child: ChildProcess }>;

@@ -10,7 +10,7 @@ export function run(command, args, options = {}) {
   return result.stdout;
 }
 
-/** Starts a program that prints `ready …` once it can be used. @returns what followed that word, and the process */
+/** Starts a program that prints `ready …` once it can be used. @returns what followed that word, all that it printed, and the process */
 export function startUntilReady(command, args, env = {}) {
   return new Promise((done, fail) => {
     const child = spawn(command, args, {
@@ -21,7 +21,7 @@ export function startUntilReady(command, args, env = {}) {
     child.stdout.on('data', (chunk) => {
       text += chunk;
       const match = /^ready (.+)$/m.exec(text);
-      if (match) done({ said: match[1], child });
+      if (match) done({ said: match[1], text, child });
     });
     child.on('exit', (code) => fail(new Error(`${args.join(' ')} ended with ${code}\n${text}`)));
   });

@@ -30,9 +30,16 @@ const server = await startUntilReady(process.execPath, [...tsx, 'server/main.ts'
 const panels = Object.entries(links)
   .map(([id, { panel }]) => `    ${id.padEnd(14)} ${panel}`)
   .join('\n');
+const demo = JSON.parse(/^demo (.+)$/m.exec(server.text)[1]);
+const people = demo
+  .map(
+    ({ name, role, password, pin }) =>
+      `    ${name.padEnd(14)} ${role.padEnd(10)} ${password.padEnd(24)} PIN ${pin}`,
+  )
+  .join('\n');
 console.log(`
   Jam Pan          ${server.said}
-
+${people && `\n  The demo shop's people, with their passwords:\n${people}\n`}
   Front panels of the simulated cutters, where film is loaded:
 ${panels}
 

@@ -1,17 +1,23 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Express } from 'express';
+import type { Express, RequestHandler } from 'express';
 import express from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { openApi } from '../contracts/openapi';
+import { createLookout } from './cutters/look';
+import type { Asking, LogInServices } from './people/logIn';
 import { Trouble } from './problem';
 import { artworkRoutes } from './routes/artwork';
 import { calibrationRoutes } from './routes/calibrations';
 import { cutRoutes } from './routes/cuts';
 import { errorHandler, sameSiteOnly } from './routes/guard';
+import { knownHostsOnly, LOOPBACK } from './routes/hosts';
+import type { Handlers } from './routes/mount';
 import { mount } from './routes/mount';
 import { orderRoutes } from './routes/orders';
+import { peopleRoutes } from './routes/people';
+import { asking, refuseUnless, whoAsks } from './routes/rights';
 import { shopRoutes } from './routes/shop';
 import type { CutServices } from './services/cuts';
 
@@ -19,16 +25,27 @@ export interface AppOptions {
   readonly pagesDir?: string;
   /** How many files one sender may bring in. */
   readonly filesPerMinute?: number;
+  /** Names and addresses that it goes by, beside this machine's own. */
+  readonly hosts?: readonly string[];
+  /** Addresses of proxies in front of it, whose word on where a request came from counts. */
+  readonly proxies?: readonly string[];
+}
+
+/** What the application stands on. */
+export interface AppServices extends CutServices, LogInServices {
+  readonly sessions: RequestHandler;
 }
 
 /** The whole application as an Express app; it listens nowhere by itself. */
 export function createApp(
-  services: CutServices,
+  { sessions, ...services }: AppServices,
   log: Logger,
-  { pagesDir, filesPerMinute = 60 }: AppOptions,
+  { pagesDir, filesPerMinute = 60, hosts = [], proxies = [] }: AppOptions,
 ): Express {
   const app = express();
   app.disable('x-powered-by');
+  if (proxies.length > 0) app.set('trust proxy', proxies);
+  app.use(knownHostsOnly([...LOOPBACK, ...hosts]));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -47,20 +64,29 @@ export function createApp(
   );
   app.use(logRequests(log));
   app.use(sameSiteOnly);
-  app.use(express.json({ limit: '2mb' }));
+  app.use('/api', sessions, whoAsks(services.db));
   const description = openApi();
-  app.get('/api/openapi.json', (_request, response) => void response.json(description));
-  const handlers = {
-    ...shopRoutes(services),
-    ...artworkRoutes(services),
-    ...orderRoutes(services),
-    ...cutRoutes(services),
-    ...calibrationRoutes(services),
+  app.get('/api/openapi.json', (_request, response) => {
+    refuseUnless('tablet', asking(response));
+    response.json(description);
+  });
+  const lookout = createLookout(services.db);
+  const handlersFor = (who: Asking): Handlers => {
+    const theirs = { ...services, who: who.me?.id ?? null };
+    return {
+      ...shopRoutes(theirs, lookout),
+      ...artworkRoutes(theirs),
+      ...orderRoutes(theirs),
+      ...cutRoutes(theirs),
+      ...calibrationRoutes(theirs),
+      ...peopleRoutes(theirs, who),
+    };
   };
-  mount(app, handlers, filesPerMinute);
-  app.use('/api', (_request, _response, next) =>
-    next(new Trouble(404, 'not-found', 'There is nothing at this address.')),
-  );
+  mount(app, handlersFor, filesPerMinute);
+  app.use('/api', (_request, response) => {
+    refuseUnless('tablet', asking(response));
+    throw new Trouble(404, 'not-found', 'There is nothing at this address.');
+  });
   if (pagesDir && existsSync(pagesDir)) {
     app.use(express.static(pagesDir, { index: false, maxAge: '1h' }));
     app.get('/{*page}', (_request, response) => response.sendFile(join(pagesDir, 'index.html')));

@@ -1,7 +1,6 @@
 /** Calibrations and recipes on a real PostgreSQL: what is set up, broken off, kept, gone back to, and refused. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { eq, sql } from 'drizzle-orm';
-import request from 'supertest';
 import type { Calibration, Knife } from '../contracts/calibrations';
 import type { Said } from '../contracts/cuts';
 import type { RecipeHistory, ShopNow } from '../contracts/shop';
@@ -13,7 +12,10 @@ import { freshDatabase } from './db/freshDatabase.testing';
 import { calibrations, cuts, orders } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
+import type { SignedIn } from './people/signIn.testing';
+import { signIn } from './people/signIn.testing';
 
+let lead: SignedIn;
 let server: RunningServer;
 let sim: RunningSim;
 
@@ -24,13 +26,14 @@ beforeAll(async () => {
     serveSim({ spec: CURLEW_SPEC, timeFactor: 60, film: DAMSON_ROLL }),
   ]);
   await seedShop(server.services, linksTo({ curlew: sim }));
+  lead = await signIn(server);
 }, 60_000);
 afterAll(async () => {
   await server.close();
   await sim.close();
 }, 30_000);
 
-const app = () => request(server.url);
+const app = () => lead.agent;
 const setUp = async (setup: object): Promise<Calibration> =>
   (await app().post('/api/cutters/curlew/calibrations').send(setup).expect(200)).body as Calibration;
 const list = async (): Promise<Calibration[]> =>

@@ -2,7 +2,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { inArray } from 'drizzle-orm';
-import request from 'supertest';
 import type { Cut, CutRecord } from '../contracts/cuts';
 import type { CutterState, ShopNow } from '../contracts/shop';
 import type { Order } from '../contracts/api';
@@ -23,7 +22,10 @@ import { freshDatabase } from './db/freshDatabase.testing';
 import { cuts } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
+import type { SignedIn } from './people/signIn.testing';
+import { signIn } from './people/signIn.testing';
 
+let lead: SignedIn;
 let server: RunningServer;
 let sims: Readonly<Record<string, RunningSim>>;
 
@@ -33,6 +35,7 @@ beforeAll(async () => {
     serveShop(60),
   ]);
   await seedShop(server.services, linksTo(sims));
+  lead = await signIn(server);
 }, 60_000);
 
 afterAll(async () => {
@@ -41,7 +44,7 @@ afterAll(async () => {
   await new Promise((done) => setTimeout(done, 1200)); // the queue looks once more whether its hands are at rest
 }, 30_000);
 
-const api = () => request(server.url);
+const api = () => lead.agent;
 const panel = (id: string, path: string, body?: object) =>
   fetch(`${sims[id].panel}${path}`, { method: 'POST', body: body && JSON.stringify(body) });
 

@@ -9,6 +9,9 @@ import type { Order } from '../contracts/api';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
+import { DEMO_PEOPLE } from '../demo/people';
+import type { SignedIn } from './people/signIn.testing';
+import { logInAt } from './people/signIn.testing';
 import { startPostgres } from '../scripts/postgres.mjs';
 
 const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
@@ -25,6 +28,8 @@ beforeAll(async () => {
   databaseUrl = cluster.fresh('jampan_faults');
   sim = await serveSim({ spec: CURLEW_SPEC, timeFactor: 12, film: ROLL });
   server.url = await start();
+  const { name, password } = DEMO_PEOPLE.find(({ role }) => role === 'lead')!;
+  lead = await logInAt(server.url, name, password);
 }, 90_000);
 
 afterAll(async () => {
@@ -64,9 +69,12 @@ function end(how: 'SIGKILL' | 'SIGTERM'): Promise<void> {
 }
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
-const post = (path: string, body: object = {}, at = server.url) => request(at).post(path).send(body);
+/** Whoever asks, at a server process: log-ins lie in the database and outlive it. */
+let lead: SignedIn;
+const as = (at: string) => request.agent(at).set('Origin', at).set('Cookie', lead.cookie);
+const post = (path: string, body: object = {}, at = server.url) => as(at).post(path).send(body);
 const cutAt = async (id: number, at = server.url): Promise<Cut> =>
-  (await request(at).get(`/api/cuts/${id}`).expect(200)).body as Cut;
+  (await as(at).get(`/api/cuts/${id}`).expect(200)).body as Cut;
 
 async function until(id: number, good: (cut: Cut) => boolean, at = server.url): Promise<Cut> {
   const end = Date.now() + 60_000;
@@ -91,7 +99,7 @@ async function sql<Row extends pg.QueryResultRow>(text: string, values: unknown[
 
 /** Some dozens of discs on one film, queued; whatever else waits is taken out of the way. */
 async function queueDiscs(at = server.url): Promise<Cut> {
-  for (const open of (await request(at).get('/api/cuts')).body as Cut[]) {
+  for (const open of (await as(at).get('/api/cuts')).body as Cut[]) {
     await post(`/api/cuts/${open.id}/stop`, {}, at);
     await until(open.id, ({ state }) => !['cutting', 'stopping', 'checking'].includes(state), at);
     await post(`/api/cuts/${open.id}/cancel`, {}, at);
@@ -101,15 +109,14 @@ async function queueDiscs(at = server.url): Promise<Cut> {
     (_, i) => `<circle cx="${30 + 45 * (i % 10)}" cy="${30 + 45 * Math.floor(i / 10)}" r="${14 + (i % 5)}"/>`,
   );
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="500mm" height="200mm" viewBox="0 0 500 200">${discs.join('')}</svg>`;
-  const order = (
-    await request(at).post('/api/orders').attach('file', Buffer.from(svg), 'discs.svg').expect(200)
-  ).body as Order;
+  const order = (await as(at).post('/api/orders').attach('file', Buffer.from(svg), 'discs.svg').expect(200))
+    .body as Order;
   return ((await post(`/api/orders/${order.id}/queue`, { revision: 0 }, at).expect(200)).body as Cut[])[0];
 }
 
 /** The knife's way on the film by the way it should go: 1 when every line is cut once. */
 async function timesCut(id: number, at = server.url): Promise<number> {
-  const drawing = (await request(at).get(`/api/cuts/${id}/drawing`).expect(200)).body as Drawing;
+  const drawing = (await as(at).get(`/api/cuts/${id}/drawing`).expect(200)).body as Drawing;
   const { lines } = (await (await fetch(`${sim.panel}/record`)).json()) as CutRecord;
   const way = lines.map(({ points }) => lengthOf(points)).reduce((a, b) => a + b, 0);
   const wanted = drawing.lines.map((points) => lengthOf(points)).reduce((a, b) => a + b, 0);

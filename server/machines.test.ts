@@ -2,7 +2,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
-import request from 'supertest';
 import type { Order } from '../contracts/api';
 import type { Cut } from '../contracts/cuts';
 import type { LinkTest, ShopNow } from '../contracts/shop';
@@ -14,7 +13,10 @@ import { seedShop } from '../demo/seed';
 import { freshDatabase } from './db/freshDatabase.testing';
 import type { RunningServer } from './open';
 import { openServer } from './open';
+import type { SignedIn } from './people/signIn.testing';
+import { signIn } from './people/signIn.testing';
 
+let lead: SignedIn;
 let server: RunningServer;
 let sim: RunningSim;
 
@@ -25,13 +27,14 @@ beforeAll(async () => {
     serveSim({ spec: PLOVER_SPEC, timeFactor: 60 }),
   ]);
   await seedShop(server.services, { plover: { host: '127.0.0.1', port: sim.port, panel: sim.panel } });
+  lead = await signIn(server);
 }, 60_000);
 afterAll(async () => {
   await server.close();
   await sim.close();
 }, 30_000);
 
-const api = () => request(server.url);
+const api = () => lead.agent;
 const shopNow = async (): Promise<ShopNow> => (await api().get('/api/shop').expect(200)).body as ShopNow;
 const plover = async () => (await shopNow()).cutters.find(({ id }) => id === 'plover')!;
 

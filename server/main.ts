@@ -1,8 +1,10 @@
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { z } from 'zod';
-import { seedOrders, seedShop } from '../demo/seed';
+import { seedOrders, seedPeople, seedShop } from '../demo/seed';
+import { networkFrom } from './network';
 import { openServer } from './open';
+import { demoPeople } from './people/people';
 
 const databaseUrl = process.env.DATABASE_URL;
 if (!databaseUrl) throw new Error('DATABASE_URL is not set: start with npm start');
@@ -18,9 +20,13 @@ const server = await openServer({
   port: Number(process.env.PORT ?? 0),
   pagesDir: join(process.cwd(), 'dist/web'),
   log,
+  ...networkFrom(process.env),
 });
-await seedShop(server.services, linksSchema.parse(JSON.parse(process.env.CUTTERS ?? '{}')));
+const links = linksSchema.parse(JSON.parse(process.env.CUTTERS ?? '{}'));
+await seedShop(server.services, links);
+await seedPeople(server.services);
 await seedOrders(server.services);
+process.stdout.write(`demo ${JSON.stringify(await demoPeople(server.services.db))}\n`);
 process.stdout.write(`ready ${server.url}\n`);
 let closing = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

@@ -6,7 +6,10 @@ import type { AppOptions } from './app';
 import { createApp } from './app';
 import { openDispatcher } from './cutters/dispatcher';
 import { connect } from './db/connect';
+import { endLostPages } from './events/lostPages';
 import { openHub } from './events/hub';
+import { countAttempts } from './people/attempts';
+import { sessionsIn } from './people/session';
 import type { CutServices } from './services/cuts';
 import { fillSummaries } from './services/orders';
 import { openPool } from './work/pool';
@@ -20,35 +23,43 @@ export interface RunningServer {
 export interface ServerOptions extends AppOptions {
   readonly databaseUrl: string;
   readonly port?: number;
+  /** The address that it listens at: this machine's own, if nothing else is said. */
+  readonly listen?: string;
   readonly log?: Logger;
 }
 
-/** Starts one server process's worth of Jam Pan, on loopback. */
+/** Starts one server process's worth of Jam Pan. */
 export async function openServer({
   databaseUrl,
   port = 0,
+  listen = '127.0.0.1',
   log = pino({ level: 'warn' }),
   ...options
 }: ServerOptions): Promise<RunningServer> {
-  const { db, close: closeDb } = await connect(databaseUrl, log);
+  const { db, lines, close: closeDb } = await connect(databaseUrl, log);
+  const sessions = await sessionsIn(db, lines);
   const hub = await openHub(databaseUrl, db, log);
   const pool = openPool();
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });
-  const services: CutServices = { db, hub, pool, dispatch: dispatcher.dispatch };
+  const services = { db, hub, pool, dispatch: dispatcher.dispatch, who: null };
   void fillSummaries(services).catch((error: unknown) => log.warn({ err: error }, 'rows without a picture'));
-  const app = createApp(services, log, options);
+  const attempts = countAttempts(lines);
+  const app = createApp({ ...services, attempts, sessions: sessions.handler }, log, options);
+  const stopEnding = endLostPages(services, log);
   const server = await new Promise<Server>((done) => {
-    const listening = app.listen(port, '127.0.0.1', () => done(listening));
+    const listening = app.listen(port, listen, () => done(listening));
   });
   return {
     url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
     services,
     close: async () => {
+      stopEnding();
       server.closeAllConnections();
       await new Promise((done) => server.close(done));
       await dispatcher.close();
       await pool.close();
       await hub.close();
+      sessions.close();
       await closeDb();
     },
   };

@@ -7,7 +7,6 @@ import { join } from 'node:path';
 import jsQR from 'jsqr';
 import type { Sharp } from 'sharp';
 import sharp from 'sharp';
-import request from 'supertest';
 import type { Order, OrderList } from '../contracts/api';
 import { editsBetween } from '../contracts/edits';
 import type { ShopNow } from '../contracts/shop';
@@ -18,7 +17,10 @@ import { freshDatabase } from './db/freshDatabase.testing';
 import { readDxf } from '../core/readers/dxf/readDxf';
 import type { RunningServer } from './open';
 import { openServer } from './open';
+import type { SignedIn } from './people/signIn.testing';
+import { signIn } from './people/signIn.testing';
 
+let lead: SignedIn;
 let server: RunningServer;
 let order: Order;
 const dir = mkdtempSync(join(tmpdir(), 'print-server-'));
@@ -28,6 +30,7 @@ beforeAll(async () => {
   server = await openServer({ databaseUrl, filesPerMinute: 1000 });
   const nowhere = { host: '127.0.0.1', port: 1 };
   await seedShop(server.services, { curlew: nowhere, plover: nowhere });
+  lead = await signIn(server);
   const art = Buffer.from(
     '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="30mm" viewBox="0 0 40 30"><path fill="#b0202f" d="M0 0H40V30H0Z"/></svg>',
   );
@@ -36,7 +39,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => server.close(), 30_000);
 
-const api = () => request(server.url);
+const api = () => lead.agent;
 
 async function printed({ id, choices, revision }: Order, copies: number): Promise<Order> {
   const { films, layout, print } = choices;

@@ -9,7 +9,6 @@ import { join } from 'node:path';
 import { eq, sql } from 'drizzle-orm';
 import jsQR from 'jsqr';
 import sharp from 'sharp';
-import request from 'supertest';
 import type { Changed, Order, OrderList } from '../contracts/api';
 import type { Cut, Drawing } from '../contracts/cuts';
 import type { ApplyPage } from '../contracts/bench';
@@ -32,12 +31,18 @@ import { takeLease } from './cutters/lease';
 import { cuts, cutters, files, films, leases, recipes, revisions } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
+import type { Response } from 'supertest';
+import type { SignedIn } from './people/signIn.testing';
+import { signIn } from './people/signIn.testing';
 
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set: run npm test');
 const WREN = readFileSync('demo/art/marsh-wren.svg');
 const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
 
+/** The lead, logged in at each server. */
+let leads: Readonly<Record<string, SignedIn>>;
+const at = (url: string) => leads[url].agent;
 let server: RunningServer;
 let other: RunningServer;
 let sim: RunningSim;
@@ -50,6 +55,7 @@ beforeAll(async () => {
   await seedShop(server.services, {
     curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel },
   });
+  leads = { [server.url]: await signIn(server), [other.url]: await signIn(other) };
 }, 60_000);
 
 afterAll(async () => {
@@ -57,13 +63,13 @@ afterAll(async () => {
   await sim.close();
 }, 30_000);
 
-const api = () => request(server.url);
+const api = () => at(server.url);
 const upload = (content: Buffer | string, name = 'art.svg') =>
   api().post('/api/orders').attach('file', Buffer.from(content), name);
 const newOrder = async (): Promise<Order> => (await upload(WREN, 'marsh-wren.svg').expect(200)).body as Order;
 const layoutOf = (order: Order, copies: number) => ({ layout: { ...order.choices.layout, copies } });
-const change = (order: Order, body: object, at = server.url) =>
-  request(at)
+const change = (order: Order, body: object, url = server.url) =>
+  at(url)
     .patch(`/api/orders/${order.id}/choices`)
     .send({ base: order.revision, edits: editsBetween(order.choices, { ...order.choices, ...body }) });
 const getCut = async (id: number): Promise<Cut> =>
@@ -258,7 +264,7 @@ describe('bringing a file in', () => {
   });
 });
 
-function binary(answer: request.Response, done: (error: Error | null, body: Buffer) => void): void {
+function binary(answer: Response, done: (error: Error | null, body: Buffer) => void): void {
   const response = answer as unknown as NodeJS.ReadableStream;
   const chunks: Buffer[] = [];
   response.on('data', (chunk: Buffer) => chunks.push(chunk));
@@ -545,7 +551,7 @@ describe('choices', () => {
     expect(third.choices).toBeUndefined();
     const back = (await api().post(`/api/orders/${order.id}/undo`).expect(200)).body as Order;
     expect([back.choices.layout.copies, back.canRedo]).toEqual([2, true]);
-    const seenElsewhere = (await request(other.url).get(`/api/orders/${order.id}`)).body as Order;
+    const seenElsewhere = (await at(other.url).get(`/api/orders/${order.id}`)).body as Order;
     expect(seenElsewhere.choices).toEqual(back.choices);
     expect((await api().post(`/api/orders/${order.id}/redo`)).body.choices.layout.copies).toBe(3);
     expect((await api().post(`/api/orders/${order.id}/redo`)).body.revision).toBe(2);
@@ -753,7 +759,7 @@ describe('cutting', () => {
     const again = await api().post(`/api/orders/${cut.orderId}/queue`).send({ revision: 1 });
     expect([again.status, again.body.code]).toEqual([409, 'already-queued']);
     const presses = await Promise.all(
-      [server, other, server].map((s) => request(s.url).post(`/api/cuts/${cut.id}/loaded`)),
+      [server, other, server].map((s) => at(s.url).post(`/api/cuts/${cut.id}/loaded`)),
     );
     expect(presses.map((p) => p.status).sort()).toEqual([200, 409, 409]);
     const done = await inState(cut.id, 'done');
@@ -1002,7 +1008,8 @@ test('a lease is one process’s until it runs out', async () => {
 
 test('what one server does, a page on the other hears of', async () => {
   let heard = '';
-  const asking = httpRequest(`${other.url}/api/events`, (response) => {
+  const headers = { Cookie: leads[other.url].cookie };
+  const asking = httpRequest(`${other.url}/api/events`, { headers }, (response) => {
     response.on('data', (chunk: Buffer) => (heard += chunk.toString()));
     response.on('error', () => {});
   });

@@ -1,7 +1,6 @@
 /** Several orders on one film: offered, joined, cut, found, and cut again, on a real PostgreSQL and a simulated cutter. */
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
-import request from 'supertest';
 import type { Cut, CutState, SharingNow } from '../contracts/cuts';
 import type { Order, OrderList } from '../contracts/api';
 import type { ApplyPage } from '../contracts/bench';
@@ -13,10 +12,15 @@ import { seedShop } from '../demo/seed';
 import { freshDatabase } from './db/freshDatabase.testing';
 import type { RunningServer } from './open';
 import { openServer } from './open';
+import type { SignedIn } from './people/signIn.testing';
+import { signIn } from './people/signIn.testing';
 
 const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
 const WREN = readFileSync('demo/art/marsh-wren.svg');
 
+/** The lead, logged in at each server. */
+let leads: Readonly<Record<string, SignedIn>>;
+const at = (url: string) => leads[url].agent;
 let server: RunningServer;
 /** Another server on the same database. */
 let second: RunningServer;
@@ -30,6 +34,7 @@ beforeAll(async () => {
     serveSim({ spec: CURLEW_SPEC, timeFactor: 60, film: ROLL }),
   ]);
   await seedShop(server.services, { curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel } });
+  leads = { [server.url]: await signIn(server), [second.url]: await signIn(second) };
 }, 60_000);
 
 afterAll(async () => {
@@ -37,7 +42,7 @@ afterAll(async () => {
   await sim.close();
 }, 30_000);
 
-const api = () => request(server.url);
+const api = () => at(server.url);
 const get = async <T>(path: string): Promise<T> => (await api().get(path).expect(200)).body as T;
 const orderNow = (id: number): Promise<Order> => get(`/api/orders/${id}`);
 const sharingNow = (id: number): Promise<SharingNow> => get(`/api/orders/${id}/sharing`);
@@ -80,8 +85,8 @@ const cutIn = (id: number, state: CutState): Promise<Cut> =>
   );
 const rowOf = async (id: number) =>
   (await get<OrderList>('/api/orders?limit=500')).rows.find((row) => row.id === id)!;
-const queue = async ({ id, revision }: Order, body: object = {}, at = server.url) =>
-  request(at)
+const queue = async ({ id, revision }: Order, body: object = {}, url = server.url) =>
+  at(url)
     .post(`/api/orders/${id}/queue`)
     .send({ revision, ...body });
 async function cutToItsEnd({ id }: Cut): Promise<Cut> {

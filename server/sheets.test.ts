@@ -1,6 +1,5 @@
 /** Printed sheets from the printer to the cut: printed, loaded, read by the sensor, and cut where the print is, or refused. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import request from 'supertest';
 import type { Order } from '../contracts/api';
 import type { Cut, CutState } from '../contracts/cuts';
 import { editsBetween } from '../contracts/edits';
@@ -14,7 +13,10 @@ import { seedShop } from '../demo/seed';
 import { freshDatabase } from './db/freshDatabase.testing';
 import type { RunningServer } from './open';
 import { openServer } from './open';
+import type { SignedIn } from './people/signIn.testing';
+import { signIn } from './people/signIn.testing';
 
+let lead: SignedIn;
 let server: RunningServer;
 let printer: RunningPrinter;
 let sim: RunningSim;
@@ -28,13 +30,14 @@ beforeAll(async () => {
   ]);
   const link = ({ port, panel }: RunningSim | RunningPrinter) => ({ host: '127.0.0.1', port, panel });
   await seedShop(server.services, { plover: link(sim), printer: link(printer) });
+  lead = await signIn(server);
 }, 60_000);
 afterAll(async () => {
   await server.close();
   await Promise.all([sim.close(), printer.close()]);
 }, 30_000);
 
-const api = () => request(server.url);
+const api = () => lead.agent;
 
 /** A badge of a size, so many of them printed. */
 async function badges(width: number, copies: number): Promise<Order> {

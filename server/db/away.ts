@@ -28,6 +28,12 @@ export function isUnkeepable(error: unknown): boolean {
   return /^22/.test(String((error as { code?: unknown }).code ?? '')) || isUnkeepable(error.cause);
 }
 
+/** Whether there is one like it already, where there can be only one (PostgreSQL 15, Appendix A, unique_violation). */
+export function isTaken(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  return (error as { code?: unknown }).code === '23505' || isTaken(error.cause);
+}
+
 const FIRST_WAIT_MS = 100;
 const LONGEST_WAIT_MS = 3000;
 

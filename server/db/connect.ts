@@ -13,7 +13,10 @@ export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 const CONNECT_MS = 5000;
 
 /** A pool on the shop's database, migrated. Two servers may start at once: one migrates, the other waits. */
-export async function connect(url: string, log: Logger): Promise<{ db: Db; close: () => Promise<void> }> {
+export async function connect(
+  url: string,
+  log: Logger,
+): Promise<{ db: Db; lines: pg.Pool; close: () => Promise<void> }> {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: CONNECT_MS });
   // a connection may break at any time, lent out or not: whoever uses it hears of it from the query
   const noteLoss = (error: Error): void => log.warn({ error: error.message }, 'lost a database connection');
@@ -27,5 +30,5 @@ export async function connect(url: string, log: Logger): Promise<{ db: Db; close
     await client.query('select pg_advisory_unlock(731001)');
     client.release();
   }
-  return { db: drizzle(pool, { schema }), close: () => pool.end() };
+  return { db: drizzle(pool, { schema }), lines: pool, close: () => pool.end() };
 }

@@ -25,6 +25,9 @@ import type { Film, Roll } from '../../core/films/film';
 import type { Printer } from '../../core/print/choices';
 import type { FilmSize } from '../../core/films/leftover';
 import type { OrderSummary } from '../../contracts/api';
+import type { CutAct } from '../../contracts/cuts';
+import type { Role } from '../../contracts/people';
+import type { SessionData } from '../people/sessionData';
 import type { Edit } from '../../contracts/edits';
 import type { CutSheet, ReadSheet, TakenMarks } from '../../contracts/print';
 
@@ -33,6 +36,59 @@ export interface KnifeThen {
   readonly id: number;
   readonly metres: number;
 }
+
+/** Whoever works in the shop. None is taken out: what somebody did stays theirs. */
+export const people = pgTable(
+  'people',
+  {
+    id: serial('id').primaryKey(),
+    /** What they log in with. */
+    name: text('name').notNull(),
+    role: text('role').$type<Role>().notNull(),
+    /** argon2id */
+    password: text('password').notNull(),
+    /** argon2id; null: none, so that they are not known at a machine's tablet. */
+    pin: text('pin'),
+    /** Of the demo's people, shown to everybody before the log-in; null once it was changed, and of all others. */
+    shown: jsonb('shown').$type<{ readonly password: string; readonly pin: string }>(),
+    /** Somebody else chose the password: they are asked for one of their own. */
+    mustChange: boolean('must_change').notNull().default(false),
+    removedAt: timestamp('removed_at', { withTimezone: true }),
+  },
+  // two of one name could not be told apart
+  (table) => [
+    uniqueIndex('people_one_of_a_name')
+      .on(sql`lower(${table.name})`)
+      .where(sql`removed_at is null`),
+  ],
+);
+
+/** Who is logged in, as connect-pg-simple keeps it. */
+export const sessions = pgTable(
+  'sessions',
+  {
+    sid: text('sid').primaryKey(),
+    sess: jsonb('sess').$type<SessionData>().notNull(),
+    expire: timestamp('expire', { precision: 6 }).notNull(),
+  },
+  (table) => [index('sessions_by_expire').on(table.expire)],
+);
+
+/** How often somebody tried to log in of late, as rate-limiter-flexible keeps it. */
+export const attempts = pgTable('attempts', {
+  key: text('key').primaryKey(),
+  points: integer('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number' }),
+});
+
+/** What keeps strangers out, by name: every server process has the same. */
+export const secrets = pgTable('secrets', {
+  name: text('name').primaryKey(),
+  value: text('value').notNull(),
+});
+
+/** Who did something; null: nobody, such as the server itself. */
+const who = (column: string) => integer(column).references(() => people.id);
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -108,6 +164,7 @@ export const revisions = pgTable(
     edits: jsonb('edits').$type<readonly Edit[]>(),
     choices: jsonb('choices').$type<Choices>(),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+    madeBy: who('made_by'),
   },
   (table) => [primaryKey({ columns: [table.orderId, table.n] })],
 );
@@ -174,6 +231,7 @@ export const recipeChanges = pgTable(
     data: jsonb('data').$type<Recipe>(),
     why: text('why').notNull(),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+    madeBy: who('made_by'),
   },
   (table) => [index('changes_by_recipe').on(table.cutterId, table.filmId, table.kind, table.id)],
 );
@@ -281,6 +339,21 @@ export const cutShares = pgTable(
   ],
 );
 
+/** What people did with a cut. */
+export const cutActs = pgTable(
+  'cut_acts',
+  {
+    id: serial('id').primaryKey(),
+    cutId: integer('cut_id')
+      .notNull()
+      .references(() => cuts.id, { onDelete: 'cascade' }),
+    act: text('act').$type<CutAct>().notNull(),
+    who: who('who'),
+    at: timestamp('at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('acts_by_cut').on(table.cutId, table.id)],
+);
+
 /** Which server process feeds a cutter, and until when its word counts. */
 export const leases = pgTable('leases', {
   cutterId: text('cutter_id').primaryKey(),
@@ -337,6 +410,8 @@ export const calibrations = pgTable(
     /** When it was last moved on. */
     movedAt: timestamp('moved_at', { withTimezone: true }).notNull().defaultNow(),
     keptAt: timestamp('kept_at', { withTimezone: true }),
+    setUpBy: who('set_up_by'),
+    keptBy: who('kept_by'),
   },
   (table) => [
     index('calibrations_by_cutter').on(table.cutterId, table.id),

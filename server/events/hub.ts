@@ -12,15 +12,22 @@ import { listenForever } from './listen';
 
 const CHANNEL = 'jam_pan';
 
+/** A page that hears of the shop. */
+export interface OpenPage {
+  /** Its log-in. */
+  readonly sid: string;
+  readonly end: () => void;
+}
+
 export interface Hub {
   readonly tell: (event: ShopEvent) => Promise<void>;
   readonly on: (listener: (event: ShopEvent) => void) => () => void;
-  readonly pages: ReturnType<typeof createChannel>;
+  readonly pages: ReturnType<typeof createChannel<object, OpenPage>>;
   readonly close: () => Promise<void>;
 }
 
 export async function openHub(url: string, db: Db, log: Logger): Promise<Hub> {
-  const pages = createChannel();
+  const pages = createChannel<object, OpenPage>();
   const listeners = new Set<(event: ShopEvent) => void>();
 
   const pass = (event: ShopEvent): void => {

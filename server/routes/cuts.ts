@@ -1,6 +1,15 @@
 import { bringUp } from '../services/bringUp';
 import { jog } from '../cutters/jog';
-import { cancelCut, filmLoaded, getCut, getCutFile, listCuts, resumeCut, stopCut } from '../services/cuts';
+import {
+  actsOf,
+  cancelCut,
+  filmLoaded,
+  getCut,
+  getCutFile,
+  listCuts,
+  resumeCut,
+  stopCut,
+} from '../services/cuts';
 import { sayHow } from '../services/howItWas';
 import type { CutServices } from '../services/cuts';
 import type { Handlers } from './mount';
@@ -10,6 +19,7 @@ export const cutRoutes = (services: CutServices) =>
   ({
     'GET /api/cuts': ({ query }) => listCuts(services.db, { orderId: query.order }),
     'GET /api/cuts/{id}': ({ params }) => getCut(services.db, params.id),
+    'GET /api/cuts/{id}/acts': ({ params }) => actsOf(services.db, params.id),
     'GET /api/cuts/{id}/drawing': async ({ params }) =>
       packed(await getCutFile(services.db, params.id, 'drawing')),
     'GET /api/cuts/{id}/record': async ({ params }) =>

@@ -1,10 +1,13 @@
 /** Puts handlers under the addresses of the table of endpoints: what comes in is parsed, what goes out is typed. */
-import type { Express, Request, Response } from 'express';
+import express from 'express';
+import type { Express, NextFunction, Request, Response } from 'express';
 import type { Asked, Endpoint, Given, Route } from '../../contracts/endpoints';
 import { ENDPOINTS } from '../../contracts/endpoints';
+import type { Asking } from '../people/logIn';
 import { Trouble } from '../problem';
 import type { Watch } from '../work/pool';
 import { handle, parse } from './guard';
+import { asking, refuseUnlessMay } from './rights';
 import { Sent } from './sent';
 import { answerInSteps, oneFile, uploadedFile } from './upload';
 
@@ -25,17 +28,26 @@ export type Handlers = { readonly [R in Route]: Handler<R> };
 
 type AnyHandler = (came: object) => Promise<unknown>;
 
-/** @param filesPerMinute how many files one sender may bring in */
-export function mount(app: Express, handlers: Handlers, filesPerMinute: number): void {
+/**
+ * @param handlersFor what answers whoever asks
+ * @param filesPerMinute how many files one sender may bring in
+ */
+export function mount(app: Express, handlersFor: (who: Asking) => Handlers, filesPerMinute: number): void {
   const upload = oneFile(filesPerMinute);
+  const body = express.json({ limit: '2mb' });
   for (const [route, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
     const [method, path] = route.split(' ');
-    const answer = handlers[route as Route] as unknown as AnyHandler;
     const verb = method.toLowerCase() as 'get' | 'post' | 'patch';
     app[verb](
       path.replace(/\{(\w+)\}/g, ':$1'),
+      (_request: Request, response: Response, next: NextFunction) => {
+        refuseUnlessMay(route as Route, asking(response));
+        next();
+      },
+      ...(endpoint.takes ? [body] : []),
       ...(endpoint.upload ? upload : []),
       handle(async (request, response) => {
+        const answer = handlersFor(asking(response))[route as Route] as unknown as AnyHandler;
         const came = { ...asked(endpoint, request), request, response };
         if (endpoint.upload) return answerInSteps(request, response, (watch) => answer({ ...came, watch }));
         const value = await answer(came);

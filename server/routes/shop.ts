@@ -1,7 +1,8 @@
 import { createSession } from 'better-sse';
+import { sql } from 'drizzle-orm';
 import type { LineKind } from '../../core/artwork/choices';
 import { filmsToCsv } from '../../core/films/csv';
-import { createLookout } from '../cutters/look';
+import type { Lookout } from '../cutters/look';
 import type { CutServices } from '../services/cuts';
 import { addCutter, changeCutter, changeLink, linkOf, retireCutter, testLink } from '../services/machines';
 import type { RecipeKey } from '../services/recipes';
@@ -17,13 +18,18 @@ const recipeKey = ({ cutter, film, kind }: { cutter: string; film: string; kind:
 });
 
 /** What the shop has: films, cutters, recipes; how its machines are; what changes. */
-export function shopRoutes(services: CutServices) {
+export function shopRoutes(services: CutServices, lookout: Lookout) {
   const { db, hub } = services;
-  const lookout = createLookout(db);
   return {
-    'GET /api/health': async () => ({ films: (await loadShop(db)).films.length }),
-    'GET /api/events': async ({ request, response }) =>
-      void hub.pages.register(await createSession(request, response)),
+    'GET /api/health': async () => {
+      await db.execute(sql`select 1`);
+      return {};
+    },
+    'GET /api/events': async ({ request, response }) => {
+      const state = { sid: request.sessionID, end: () => void response.end() };
+      hub.pages.register(await createSession(request, response, { state }));
+      return undefined;
+    },
     'GET /api/shop': () => loadShop(db),
     'GET /api/cutters': ({ query }) => lookout.states(query.only),
     'GET /api/films.csv': async () =>

@@ -13,9 +13,11 @@ import { BY_SENSOR, quantityOf } from '../../core/calibration/stale';
 import { USUAL_CONTRAST } from '../../core/registration/readMarks';
 import { needsPatch } from '../../core/print/marks';
 import { AT_WORK } from '../cutters/look';
+import { isTaken } from '../db/away';
 import type { Db, Tx } from '../db/connect';
 import { calibrations, cuts, cutters, films } from '../db/schema';
 import { printPdf } from '../files/printPdf';
+import { namesOf } from '../people/people';
 import { notFound, Trouble } from '../problem';
 import { shopRecipe } from './calibrationRecipe';
 import type { CutServices } from './cuts';
@@ -28,13 +30,24 @@ type Row = typeof calibrations.$inferSelect;
 /** Shown of one cutter at the most. */
 const MOST_SHOWN = 300;
 
-const shown = ({ cutterId, movedAt: _moved, startedAt, keptAt, ...row }: Row): Calibration => ({
-  ...row,
-  state: row.state as Calibration['state'],
-  cutter: cutterId,
-  startedAt: startedAt.toISOString(),
-  keptAt: keptAt?.toISOString() ?? null,
-});
+async function shownAll(db: Db, rows: readonly Row[]): Promise<Calibration[]> {
+  const names = await namesOf(
+    db,
+    rows.flatMap(({ setUpBy, keptBy }) => [setUpBy, keptBy]),
+  );
+  const nameOf = (id: number | null): string | null => (id === null ? null : (names.get(id) ?? null));
+  return rows.map(({ cutterId, movedAt: _moved, startedAt, keptAt, setUpBy, keptBy, ...row }) => ({
+    ...row,
+    state: row.state as Calibration['state'],
+    cutter: cutterId,
+    startedAt: startedAt.toISOString(),
+    keptAt: keptAt?.toISOString() ?? null,
+    setUpBy: nameOf(setUpBy),
+    keptBy: nameOf(keptBy),
+  }));
+}
+
+const shown = async (db: Db, row: Row): Promise<Calibration> => (await shownAll(db, [row]))[0];
 
 export async function listCalibrations(db: Db, cutterId: string): Promise<Calibration[]> {
   await cutterOf(db, cutterId);
@@ -44,7 +57,7 @@ export async function listCalibrations(db: Db, cutterId: string): Promise<Calibr
     .where(eq(calibrations.cutterId, cutterId))
     .orderBy(desc(calibrations.id))
     .limit(MOST_SHOWN);
-  return rows.map(shown);
+  return shownAll(db, rows);
 }
 
 async function cutterOf(db: Pick<Db, 'select'>, id: string): Promise<Cutter> {
@@ -75,7 +88,7 @@ export async function setUpCalibration(
   cutterId: string,
   setup: z.infer<typeof setupSchema>,
 ): Promise<Calibration> {
-  const { db } = services;
+  const { db, who } = services;
   const cutter = await cutterOf(db, cutterId);
   if (BY_SENSOR.includes(quantityOf(setup.kind)) && !cutter.sensor)
     throw new Trouble(422, 'no-sensor', `${cutter.name} has no sensor, by its record.`);
@@ -96,12 +109,12 @@ export async function setUpCalibration(
       await tx.update(calibrations).set({ state: 'dropped' }).where(inArray(calibrations.id, replaced));
     const [made] = await tx
       .insert(calibrations)
-      .values({ cutterId, setup, state: 'ready', before })
+      .values({ cutterId, setup, state: 'ready', before, setUpBy: who })
       .returning();
     return made;
   });
   await tell(services, row);
-  return shown(row);
+  return shown(db, row);
 }
 /** States in which nothing is decided and nothing is under way. */
 const UNDECIDED = ['ready', 'measuring', 'broken'] as const;
@@ -174,16 +187,10 @@ export async function cutCalibration(services: CutServices, id: number): Promise
     });
   await services.dispatch({ calibrationId: id });
   await tell(services, row);
-  return shown(row);
+  return shown(db, row);
 }
 /** States in which a cut would be spoilt by anything else that the head does. */
 const AT_CUTTER = [...AT_WORK, 'stopped'];
-
-const UNIQUE_VIOLATION = '23505';
-const isTaken = (error: unknown): boolean =>
-  [error, (error as { cause?: unknown }).cause].some(
-    (one) => (one as { code?: string } | undefined)?.code === UNIQUE_VIOLATION,
-  );
 
 const notNow = (state: string): Trouble =>
   new Trouble(409, 'not-now', `This calibration is ${PLAIN[state] ?? state} now, so that cannot be done.`);
@@ -211,7 +218,7 @@ async function move(
     .returning();
   if (!moved) throw notNow((await rowOf(services.db, id)).state);
   await tell(services, moved);
-  return shown(moved);
+  return shown(services.db, moved);
 }
 
 export async function stopCalibration(services: CutServices, id: number): Promise<Calibration> {
@@ -276,7 +283,7 @@ export async function measureCalibration(
     return moved;
   });
   await tell(services, measured);
-  return shown(measured);
+  return shown(db, measured);
 }
 
 /**
@@ -284,7 +291,7 @@ export async function measureCalibration(
  * @throws Trouble when nothing was found, or cuts that wait rely on what would change
  */
 export async function keepCalibration(services: CutServices, id: number): Promise<Calibration> {
-  const { db, hub } = services;
+  const { db, hub, who } = services;
   const kept = await db.transaction(async (tx) => {
     const row = await heldRow(tx, id);
     if (!['measuring', 'kept', 'dropped'].includes(row.state)) throw notNow(row.state);
@@ -296,17 +303,17 @@ export async function keepCalibration(services: CutServices, id: number): Promis
         'nothing-found',
         'Say what you measured first: nothing was found yet that could be kept.',
       );
-    await setMachine(db, tx, row, after);
+    await setMachine(db, tx, row, after, who);
     const [moved] = await tx
       .update(calibrations)
-      .set({ state: 'kept', after, keptAt: sql`now()`, movedAt: sql`now()` })
+      .set({ state: 'kept', after, keptAt: sql`now()`, keptBy: who, movedAt: sql`now()` })
       .where(eq(calibrations.id, id))
       .returning();
     return moved;
   });
   await hub.tell({ kind: 'shop' });
   await tell(services, kept);
-  return shown(kept);
+  return shown(db, kept);
 }
 
 /** Of a value that is kept: a length's share of a length needs as many. */
@@ -320,8 +327,9 @@ async function setMachine(
   tx: Tx,
   { id, cutterId, setup, says }: Row,
   after: readonly number[],
+  who: number | null,
 ): Promise<void> {
-  const why = setup.kind === 'force' ? `trial grid ${id}` : `calibration ${id}`;
+  const note = { why: setup.kind === 'force' ? `trial grid ${id}` : `calibration ${id}`, who };
   switch (setup.kind) {
     case 'sensor-pen':
     case 'sensor-print':
@@ -344,14 +352,14 @@ async function setMachine(
       });
     case 'blade-gap':
     case 'blade-row':
-      return changeBlade(tx, cutterId, setup.blade, (one) => ({ ...one, bladeOffset: after[0] }), why);
+      return changeBlade(tx, cutterId, setup.blade, (one) => ({ ...one, bladeOffset: after[0] }), note);
     case 'overcut-row':
-      return changeBlade(tx, cutterId, setup.blade, (one) => ({ ...one, overcut: after[0] }), why);
+      return changeBlade(tx, cutterId, setup.blade, (one) => ({ ...one, overcut: after[0] }), note);
     case 'force': {
       const key = { cutterId, filmId: setup.film, kind: setup.line };
       const { recipe } = await effectiveRecipe(db, key);
       const { speed = recipe.speed, dashes = recipe.dashes } = foundIn({ says })?.force ?? {};
-      return setRecipe(tx, key, { ...recipe, force: after[0], speed, dashes }, why);
+      return setRecipe(tx, key, { ...recipe, force: after[0], speed, dashes }, note);
     }
   }
 }

@@ -1,9 +1,9 @@
 import { and, asc, eq, exists, inArray, sql } from 'drizzle-orm';
-import type { Cut, CutState, SharingNow } from '../../contracts/cuts';
+import type { Cut, CutAct, CutActed, CutState, SharingNow } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
 import type { Again } from '../../core/films/again';
 import type { Db } from '../db/connect';
-import { cuts, cutShares, orders } from '../db/schema';
+import { cutActs, cuts, cutShares, orders, people } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { OrderServices } from './orders';
 import { getOrder, OPEN_STATES, planToCut } from './orders';
@@ -51,7 +51,7 @@ export async function queueOrder(
   { revision, shop, sharing: shownSharing }: Shown,
   { films, again, panels, sheets, own }: Part = {},
 ): Promise<Cut[]> {
-  const { db, hub } = services;
+  const { db, hub, who } = services;
   const order = await getOrder(db, orderId);
   if (order.revision !== revision) {
     throw new Trouble(
@@ -116,6 +116,7 @@ export async function queueOrder(
         })),
       )
       .returning({ id: cuts.id });
+    await tx.insert(cutActs).values(made.map(({ id }) => ({ cutId: id, act: 'queued' as const, who })));
     const whose = new Map(sharing.guests.map((guest) => [guest.number, guest]));
     await tx.insert(cutShares).values(
       wanted.flatMap(({ shares }, i) =>
@@ -282,19 +283,35 @@ export async function getCutFile(db: Db, id: number, which: 'drawing' | 'record'
   return row.bytes;
 }
 
+/** What people did with a cut, in order. */
+export async function actsOf(db: Db, id: number): Promise<CutActed[]> {
+  const rows = await db
+    .select({ act: cutActs.act, who: people.name, at: cutActs.at })
+    .from(cutActs)
+    .leftJoin(people, eq(people.id, cutActs.who))
+    .where(eq(cutActs.cutId, id))
+    .orderBy(asc(cutActs.id));
+  return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
+}
+
 /** Moves a cut on only from a state in which that makes sense, so that of two presses one counts. */
 async function move(
-  services: Pick<CutServices, 'db' | 'hub'>,
+  services: Pick<CutServices, 'db' | 'hub' | 'who'>,
   id: number,
   from: readonly CutState[],
   to: CutState,
+  act: CutAct,
   also: Partial<typeof cuts.$inferInsert> = {},
 ): Promise<Cut> {
-  const [moved] = await services.db
-    .update(cuts)
-    .set({ state: to, problem: null, movedAt: sql`now()`, ...also })
-    .where(and(eq(cuts.id, id), inArray(cuts.state, [...from])))
-    .returning({ id: cuts.id });
+  const moved = await services.db.transaction(async (tx) => {
+    const rows = await tx
+      .update(cuts)
+      .set({ state: to, problem: null, movedAt: sql`now()`, ...also })
+      .where(and(eq(cuts.id, id), inArray(cuts.state, [...from])))
+      .returning({ id: cuts.id });
+    if (rows.length > 0) await tx.insert(cutActs).values({ cutId: id, act, who: services.who });
+    return rows.length > 0;
+  });
   const cut = await getCut(services.db, id);
   if (!moved)
     throw new Trouble(409, 'not-now', `This cut is ${PLAIN[cut.state]} now, so that cannot be done.`);
@@ -320,13 +337,13 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
     if (!taken.every(({ mark }) => sheet?.marks[mark]))
       throw new Trouble(422, 'no-such-mark', 'One of these marks is not on the sheet of this cut.');
   }
-  const cut = await move(services, id, ['wants-film'], 'checking', { taken: taken ?? null });
+  const cut = await move(services, id, ['wants-film'], 'checking', 'loaded', { taken: taken ?? null });
   await services.dispatch({ cutId: id });
   return cut;
 }
 
 export async function stopCut(services: CutServices, id: number): Promise<Cut> {
-  const cut = await move(services, id, ['cutting', 'checking'], 'stopping');
+  const cut = await move(services, id, ['cutting', 'checking'], 'stopping', 'stopped');
   await services.hub.tell({ kind: 'stop', cutId: id });
   return cut;
 }
@@ -337,16 +354,17 @@ export async function resumeCut(
   id: number,
   from: 'next-line' | 'start',
 ): Promise<Cut> {
-  const again = from === 'start' ? { linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 } : {};
-  const cut = await move(services, id, ['stopped'], 'checking', again);
+  const anew = { linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 };
+  const cut = await (from === 'start'
+    ? move(services, id, ['stopped'], 'checking', 'begun-anew', anew)
+    : move(services, id, ['stopped'], 'checking', 'resumed'));
   await services.dispatch({ cutId: id });
   return cut;
 }
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {
-  const cut = await move(services, id, ['queued', 'wants-film', 'stopped'], 'cancelled', {
-    endedAt: new Date(),
-  });
+  const open = ['queued', 'wants-film', 'stopped'] as const;
+  const cut = await move(services, id, open, 'cancelled', 'cancelled', { endedAt: new Date() });
   await promoteNext(services, cut.cutterId);
   return cut;
 }

@@ -5,7 +5,7 @@ import type { Cell } from '../../core/calibration/grid';
 import type { HowItWas } from '../../core/calibration/howItWas';
 import { forceAsked } from '../../core/calibration/howItWas';
 import type { Db } from '../db/connect';
-import { calibrations, cuts } from '../db/schema';
+import { calibrations, cutActs, cuts } from '../db/schema';
 import { Trouble } from '../problem';
 import type { CutServices } from './cuts';
 import { getCut } from './cuts';
@@ -16,7 +16,7 @@ const LAST = 12;
 
 /** @param was null: nothing after all */
 export async function sayHow(
-  { db, hub }: Pick<CutServices, 'db' | 'hub'>,
+  { db, hub, who }: Pick<CutServices, 'db' | 'hub' | 'who'>,
   id: number,
   was: HowItWas | null,
 ): Promise<Said> {
@@ -27,6 +27,7 @@ export async function sayHow(
     .returning({ cutterId: cuts.cutterId, film: cuts.film, orderId: cuts.orderId });
   const cut = await getCut(db, id);
   if (!said) throw new Trouble(409, 'not-now', 'Say how it was when the cut is done.');
+  await db.insert(cutActs).values({ cutId: id, act: 'said', who });
   await hub.tell({ kind: 'cut', cutId: id, orderId: said.orderId, cutterId: said.cutterId });
   return { cut, asks: was && was !== 'clean' ? await askedOf(db, said.cutterId, said.film.id) : null };
 }

@@ -88,7 +88,7 @@ export async function wearInUse(
  * A knife that wants more force on one film wants more on all: the recipes of that blade on the cutter are raised alike.
  * @throws Trouble when the grid found nothing, or no more force
  */
-export async function raiseOthers({ db, hub }: ShopServices, calibrationId: number): Promise<ShopNow> {
+export async function raiseOthers({ db, hub, who }: ShopServices, calibrationId: number): Promise<ShopNow> {
   await db.transaction(async (tx) => {
     const [row] = await tx.select().from(calibrations).where(eq(calibrations.id, calibrationId));
     if (row?.setup.kind !== 'force') throw notFound('trial grid');
@@ -110,13 +110,8 @@ export async function raiseOthers({ db, hub }: ShopServices, calibrationId: numb
       isOwn(key) || force === null
         ? undefined
         : { ...recipe, force: Math.min(cutter.force.most, Math.round(force * by)) };
-    await changeBlade(
-      tx,
-      cutterId,
-      own.data.blade,
-      raised,
-      `knife dulls: raised with trial grid ${calibrationId}`,
-    );
+    const why = `knife dulls: raised with trial grid ${calibrationId}`;
+    await changeBlade(tx, cutterId, own.data.blade, raised, { why, who });
   });
   await hub.tell({ kind: 'shop' });
   return loadShop(db);

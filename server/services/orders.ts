@@ -12,8 +12,9 @@ import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
 import type { Db } from '../db/connect';
-import { orders, revisions } from '../db/schema';
+import { orders, people, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
+import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
 import type { PlanTask, MadePlan } from '../work/tasks';
 import type { PaperKind } from '../files/papers';
@@ -24,7 +25,7 @@ import { choicesOf } from './choicesOf';
 import { guestsChanged, sharingOf } from './sharing';
 import { loadShop } from './shop';
 
-export interface OrderServices extends ReadingServices {
+export interface OrderServices extends ReadingServices, ByWhom {
   readonly hub: Hub;
 }
 
@@ -56,7 +57,7 @@ export async function startTextOrder(services: OrderServices, source: TextSource
 }
 
 async function beginOrder(services: OrderServices, piece: Piece, details: OrderDetails = {}): Promise<Order> {
-  const { db } = services;
+  const { db, who } = services;
   const { artwork, ...rest } = details.choices ?? DEFAULT_CHOICES;
   const choices = { ...rest, artwork: { ...artwork, pieces: [piece] } };
   const id = await db.transaction(async (tx) => {
@@ -73,7 +74,7 @@ async function beginOrder(services: OrderServices, piece: Piece, details: OrderD
         choices,
       })
       .returning({ id: orders.id });
-    await tx.insert(revisions).values({ orderId: row.id, n: 0, choices });
+    await tx.insert(revisions).values({ orderId: row.id, n: 0, choices, madeBy: who });
     return row.id;
   });
   return afterChange(services, id);
@@ -97,7 +98,7 @@ const nameFrom = (fileName: string): string =>
 export async function getOrder(db: Db, id: number): Promise<Order> {
   const [order] = await db.select().from(orders).where(eq(orders.id, id));
   if (!order) throw notFound('order');
-  const { canUndo, canRedo } = await stepsOf(db, order);
+  const { canUndo, canRedo, savedBy } = await stepsOf(db, order);
   return {
     id: order.id,
     number: order.number,
@@ -109,6 +110,7 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
     canUndo,
     canRedo,
     savedAt: order.changedAt.toISOString(),
+    savedBy,
   };
 }
 
@@ -122,13 +124,17 @@ const isNow = ({ id, revision }: OrderRecord) => and(eq(revisions.orderId, id), 
 const isMadeOn = ({ id, revision }: OrderRecord) =>
   and(eq(revisions.orderId, id), eq(revisions.parent, revision));
 
-async function stepsOf(db: Db, order: OrderRecord): Promise<{ canUndo: boolean; canRedo: boolean }> {
-  const { parent, n } = revisions;
+async function stepsOf(db: Db, order: OrderRecord): Promise<Pick<Order, 'canUndo' | 'canRedo' | 'savedBy'>> {
+  const { parent, n, madeBy } = revisions;
   const [[now], after] = await Promise.all([
-    db.select({ parent }).from(revisions).where(isNow(order)),
+    db
+      .select({ parent, savedBy: people.name })
+      .from(revisions)
+      .leftJoin(people, eq(people.id, madeBy))
+      .where(isNow(order)),
     db.select({ n }).from(revisions).where(isMadeOn(order)).limit(1),
   ]);
-  return { canUndo: now.parent !== null, canRedo: after.length > 0 };
+  return { canUndo: now.parent !== null, canRedo: after.length > 0, savedBy: now.savedBy };
 }
 
 export async function nameOrder(
@@ -164,7 +170,7 @@ export async function changeChoices(
     const { value, clashes } = applyEdits(before, edits);
     const choices = parseChoices(value);
     const made = editsBetween(before, choices);
-    if (made.length > 0) await addRevision(tx, order, choices, made);
+    if (made.length > 0) await addRevision(tx, order, choices, made, services.who);
     return { revision: order.revision, clashes, guests: guestsChanged(before, choices) };
   });
   const { choices, ...order } = await afterChange(services, id, guests);
@@ -177,6 +183,7 @@ async function addRevision(
   order: OrderRecord,
   choices: Choices,
   edits: readonly Edit[],
+  madeBy: number | null,
 ): Promise<void> {
   const own = eq(revisions.orderId, order.id);
   const [{ last }] = await tx
@@ -184,7 +191,7 @@ async function addRevision(
     .from(revisions)
     .where(own);
   const n = (last ?? 0) + 1;
-  await tx.insert(revisions).values({ orderId: order.id, n, parent: order.revision, edits });
+  await tx.insert(revisions).values({ orderId: order.id, n, parent: order.revision, edits, madeBy });
   await tx.update(orders).set({ revision: n, choices, changedAt: new Date() }).where(eq(orders.id, order.id));
 }
 

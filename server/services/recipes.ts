@@ -1,5 +1,5 @@
 /** How films are cut: recipes as they are, changed within what a machine can do, with all that they were before. */
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { RecipeChange, RecipeHistory, ShopNow } from '../../contracts/shop';
 import type { LineKind } from '../../core/artwork/choices';
 import type { Film } from '../../core/films/film';
@@ -7,7 +7,8 @@ import type { Cutter, Recipe } from '../../core/layout/cutter';
 import { FIRST_RECIPE } from '../../core/layout/cutterRecord';
 import { recipesFor } from '../../core/plan/recipes';
 import type { Db, Tx } from '../db/connect';
-import { recipeChanges, recipes } from '../db/schema';
+import { people, recipeChanges, recipes } from '../db/schema';
+import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
 import type { ShopServices } from './shop';
 import { loadShop } from './shop';
@@ -42,11 +43,21 @@ const ALL_FILMS = { id: '*' } as Film;
 
 export const isRecipe = (key: RecipeKey) => isAt(recipes, key);
 
+/** Why a recipe is changed, and who has it so. */
+interface Note extends ByWhom {
+  readonly why: string;
+}
+
 /**
  * Sets a recipe, or takes it out, and notes why. What it was before the first change is noted too.
  * @param data null: it has none of its own any more
  */
-export async function setRecipe(tx: Tx, key: RecipeKey, data: Recipe | null, why: string): Promise<void> {
+export async function setRecipe(
+  tx: Tx,
+  key: RecipeKey,
+  data: Recipe | null,
+  { why, who }: Note,
+): Promise<void> {
   const [was] = await tx.select().from(recipes).where(isRecipe(key)).for('update');
   const known = await tx.$count(recipeChanges, isAt(recipeChanges, key));
   if (known === 0)
@@ -59,7 +70,7 @@ export async function setRecipe(tx: Tx, key: RecipeKey, data: Recipe | null, why
       .values({ ...key, data })
       .onConflictDoUpdate({ target: [recipes.cutterId, recipes.filmId, recipes.kind], set: { data } });
   else await tx.delete(recipes).where(isRecipe(key));
-  await tx.insert(recipeChanges).values({ ...key, data, why });
+  await tx.insert(recipeChanges).values({ ...key, data, why, madeBy: who });
 }
 /** Changes all that a cutter cuts with one blade. @param changed what of a recipe becomes another; undefined: it stays */
 export async function changeBlade(
@@ -67,13 +78,13 @@ export async function changeBlade(
   cutterId: string,
   blade: string,
   changed: (recipe: Recipe, key: RecipeKey) => Recipe | undefined,
-  why: string,
+  note: Note,
 ): Promise<void> {
   const rows = await tx.select().from(recipes).where(eq(recipes.cutterId, cutterId)).for('update');
   for (const { filmId, kind, data } of rows.filter((row) => row.data.blade === blade)) {
     const key = { cutterId, filmId, kind };
     const to = changed(data, key);
-    if (to) await setRecipe(tx, key, to, why);
+    if (to) await setRecipe(tx, key, to, note);
   }
 }
 
@@ -81,7 +92,7 @@ const [AS_IT_WAS, AS_ALL_FILMS] = ['as it was before', 'as all films'];
 
 /** @throws Trouble when the machine cannot do that */
 export async function changeRecipe(
-  { db, hub }: ShopServices,
+  { db, hub, who }: ShopServices,
   key: RecipeKey,
   { why = 'by hand', ...change }: RecipeChange,
 ): Promise<ShopNow> {
@@ -92,7 +103,7 @@ export async function changeRecipe(
     const data = { ...recipe, ...change };
     const trouble = outOfRange(data, cutter);
     if (trouble) throw new Trouble(422, 'out-of-range', trouble);
-    await setRecipe(tx, key, data, why);
+    await setRecipe(tx, key, data, { why, who });
   });
   await hub.tell({ kind: 'shop' });
   return loadShop(db);
@@ -110,10 +121,10 @@ function outOfRange(
   return off(force, forces, 'force', 'g') ?? off(speed, speeds, 'speed', 'cm/s');
 }
 
-export async function clearRecipe({ db, hub }: ShopServices, key: RecipeKey): Promise<ShopNow> {
+export async function clearRecipe({ db, hub, who }: ShopServices, key: RecipeKey): Promise<ShopNow> {
   if (key.filmId === '*' && key.kind === 'kiss')
     throw new Trouble(409, 'last-recipe', 'This recipe is what all films fall back to: change it instead.');
-  await db.transaction((tx) => setRecipe(tx, key, null, AS_ALL_FILMS));
+  await db.transaction((tx) => setRecipe(tx, key, null, { why: AS_ALL_FILMS, who }));
   await hub.tell({ kind: 'shop' });
   return loadShop(db);
 }
@@ -123,22 +134,29 @@ const MOST_SHOWN = 200;
 
 export async function recipeHistory(db: Db, key: RecipeKey): Promise<RecipeHistory[]> {
   const rows = await db
-    .select()
+    .select({ ...getTableColumns(recipeChanges), who: people.name })
     .from(recipeChanges)
+    .leftJoin(people, eq(people.id, recipeChanges.madeBy))
     .where(isAt(recipeChanges, key))
     .orderBy(desc(recipeChanges.id))
     .limit(MOST_SHOWN);
-  return rows.map(({ id, data, why, madeAt }) => ({ id, recipe: data, why, madeAt: madeAt.toISOString() }));
+  return rows.map(({ id, data, why, madeAt, who }) => ({
+    id,
+    recipe: data,
+    why,
+    who,
+    madeAt: madeAt.toISOString(),
+  }));
 }
 
 const dateText = (date: Date): string => date.toISOString().slice(0, 10);
 
-export async function recipeBack({ db, hub }: ShopServices, changeId: number): Promise<ShopNow> {
+export async function recipeBack({ db, hub, who }: ShopServices, changeId: number): Promise<ShopNow> {
   await db.transaction(async (tx) => {
     const [change] = await tx.select().from(recipeChanges).where(eq(recipeChanges.id, changeId));
     if (!change) throw notFound('change');
     const { cutterId, filmId, kind, data, madeAt } = change;
-    await setRecipe(tx, { cutterId, filmId, kind }, data, `back to ${dateText(madeAt)}`);
+    await setRecipe(tx, { cutterId, filmId, kind }, data, { why: `back to ${dateText(madeAt)}`, who });
   });
   await hub.tell({ kind: 'shop' });
   return loadShop(db);

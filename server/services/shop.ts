@@ -7,11 +7,12 @@ import { kindSuffix } from '../../core/plan/recipes';
 import type { Db } from '../db/connect';
 import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';
+import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
 import { changeSettings, settingsOf } from './settings';
 import { keptNow, staleCalibrations } from './stale';
 
-export interface ShopServices {
+export interface ShopServices extends ByWhom {
   readonly db: Db;
   readonly hub: Hub;
 }

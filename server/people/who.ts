@@ -1,0 +1,5 @@
+/** On whose behalf something is done. */
+export interface ByWhom {
+  /** The person who asked for it, by id; null: nobody, such as the server itself. */
+  readonly who: number | null;
+}
