@@ -3,16 +3,14 @@ import type { Page } from '@playwright/test';
 import type { Calibration } from '../contracts/calibrations';
 import type { ShopNow } from '../contracts/shop';
 import type { Shop } from './shop';
-import { expect, test } from './shop';
+import { expect, given, test } from './shop';
 
 const post = (url: string, body?: unknown): Promise<Response> =>
   fetch(url, { method: 'POST', body: body === undefined ? undefined : JSON.stringify(body) });
-const machine = async ({ url }: Shop, id: string): Promise<ShopNow['cutters'][number]> => {
-  const shop = (await (await fetch(`${url}/api/shop`)).json()) as ShopNow;
-  return shop.cutters.find((one) => one.id === id)!;
-};
-const newest = async ({ url }: Shop, id: string): Promise<Calibration> =>
-  ((await (await fetch(`${url}/api/cutters/${id}/calibrations`)).json()) as Calibration[])[0];
+const machine = async (shop: Shop, id: string): Promise<ShopNow['cutters'][number]> =>
+  (await given<ShopNow>(shop, '/api/shop')).cutters.find((one) => one.id === id)!;
+const newest = async (shop: Shop, id: string): Promise<Calibration> =>
+  (await given<Calibration[]>(shop, `/api/cutters/${id}/calibrations`))[0];
 const keep = (page: Page) => page.getByRole('button', { name: /^Keep/ });
 const tried = (page: Page) => page.getByRole('region', { name: 'Tried before' });
 /** Switches to another way of finding the same. */
@@ -202,7 +200,7 @@ test('blade offset: the best of a row goes into the recipes; one is stopped in t
   await expect(page.getByText('0.25 → 0.30 mm')).toBeVisible();
   await keep(page).click();
   const offsets = async (): Promise<number[]> => {
-    const { recipes } = (await (await fetch(`${shop.url}/api/shop`)).json()) as ShopNow;
+    const { recipes } = await given<ShopNow>(shop, '/api/shop');
     return ['curlew/*', 'curlew/chalk', 'curlew/flock-coral'].map((key) => recipes[key].bladeOffset);
   };
   // only what is cut with that blade
@@ -228,7 +226,7 @@ test('overcut: the first square that comes free goes into the recipes of that bl
   await keep(page).click();
   await expect
     .poll(async () => {
-      const { recipes } = (await (await fetch(`${shop.url}/api/shop`)).json()) as ShopNow;
+      const { recipes } = await given<ShopNow>(shop, '/api/shop');
       return ['curlew/*', 'curlew/flock-coral'].map((key) => recipes[key].overcut);
     })
     .toEqual([1.05, 1]);

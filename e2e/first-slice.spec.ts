@@ -266,6 +266,7 @@ test('a film that is changed elsewhere shows in an open order', async ({ page, b
   await (
     await browser.newContext()
   ).request.patch(`${shop.url}/api/films/currant`, {
+    headers: { Origin: shop.url },
     data: { rolls: [{ width: 1220, lengthLeft: 20_000 }] },
   });
   await expect(label).toContainText('1220.0 mm');

@@ -3,12 +3,11 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import type { ShopNow } from '../contracts/shop';
 import type { Shop } from './shop';
-import { expect, saved, section, test } from './shop';
+import { expect, given, saved, section, test } from './shop';
 
 const post = (url: string, body?: unknown): Promise<Response> =>
   fetch(url, { method: 'POST', body: body === undefined ? undefined : JSON.stringify(body) });
-const recipe = async ({ url }: Shop, key: string) =>
-  ((await (await fetch(`${url}/api/shop`)).json()) as ShopNow).recipes[key];
+const recipe = async (shop: Shop, key: string) => (await given<ShopNow>(shop, '/api/shop')).recipes[key];
 const cells = (page: Page) => page.getByRole('group', { name: 'Cells' });
 
 test('a grid is cut and judged cell by cell; its force is in the HP-GL of the next cut', async ({
@@ -142,7 +141,7 @@ test('force as a machine’s own panel counts it, as many steps as its record sa
   await counts.press('Enter');
   await expect
     .poll(async () => {
-      const { cutters } = (await (await fetch(`${shop.url}/api/shop`)).json()) as ShopNow;
+      const { cutters } = await given<ShopNow>(shop, '/api/shop');
       return cutters.find(({ id }) => id === 'plover')!.force.steps;
     })
     .toBe(83);

@@ -2,6 +2,8 @@
 import type { ChildProcess } from 'node:child_process';
 import { expect, test as base } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
+import type { Role } from '../contracts/people';
+import { DEMO_PEOPLE } from '../demo/people';
 import { startUntilReady } from '../scripts/run.mjs';
 import { freshDatabase } from '../server/db/freshDatabase.testing';
 
@@ -12,6 +14,8 @@ export interface Shop {
   readonly url: string;
   /** Address of each simulated cutter's own panel, by the cutter's id. */
   readonly panels: Readonly<Record<string, string>>;
+  /** The lead of the demo shop, logged in: for what a test asks beside its page. */
+  readonly cookie: string;
 }
 
 export const test = base.extend<object, { shop: Shop }>({
@@ -20,12 +24,15 @@ export const test = base.extend<object, { shop: Shop }>({
       const { said, child } = await startUntilReady(process.execPath, ['--import', 'tsx', 'e2e/serve.ts'], {
         DATABASE_URL: await freshDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}_${workerIndex}`),
       });
-      await use(JSON.parse(said) as Shop);
+      const { url, panels } = JSON.parse(said) as Omit<Shop, 'cookie'>;
+      await use({ url, panels, cookie: await logIn(url, 'lead') });
       await ended(child);
     },
     { scope: 'worker', timeout: 90_000 },
   ],
   baseURL: ({ shop }, use) => use(shop.url),
+  // whoever opens a page is the lead, but where a test says otherwise
+  storageState: ({ shop }, use) => use(loggedIn(shop, shop.cookie)),
   page: async ({ page }, use) => {
     page.on('pageerror', (error) => {
       throw error;
@@ -33,6 +40,29 @@ export const test = base.extend<object, { shop: Shop }>({
     await use(page);
   },
 });
+
+/** Logs one of the demo's people in. @returns their cookie */
+export async function logIn(url: string, role: Role): Promise<string> {
+  const { name, password } = DEMO_PEOPLE.find((one) => one.role === role)!;
+  const answer = await fetch(`${url}/api/session`, {
+    method: 'POST',
+    headers: { Origin: url, 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name, password }),
+  });
+  return answer.headers.get('set-cookie')!.split(';')[0];
+}
+
+/** What a browser keeps of a log-in. */
+export function loggedIn({ url }: Pick<Shop, 'url'>, cookie: string) {
+  const [name, value] = cookie.split('=');
+  const { hostname: domain } = new URL(url);
+  const rest = { path: '/', expires: -1, httpOnly: true, secure: false, sameSite: 'Strict' as const };
+  return { cookies: [{ name, value, domain, ...rest }], origins: [] };
+}
+
+/** What the shop's server gives, asked as the lead. */
+export const given = async <T>({ url, cookie }: Shop, path: string): Promise<T> =>
+  (await (await fetch(`${url}${path}`, { headers: { Cookie: cookie } })).json()) as T;
 
 function ended(child: ChildProcess): Promise<void> {
   child.removeAllListeners('exit');

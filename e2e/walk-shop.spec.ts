@@ -1,5 +1,5 @@
 /** Pages of the shop itself, and At the cutter. */
-import { expect, test } from './shop';
+import { expect, loggedIn, logIn, test } from './shop';
 import { barriers, faults, TABLETS, walk } from './walk';
 
 walk('films and cutters', async (page, look) => {
@@ -19,6 +19,26 @@ walk('films and cutters', async (page, look) => {
   await look('cutters');
 });
 
+walk('people', async (page, look) => {
+  await page.goto('/people');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Campion');
+  await page.getByRole('button', { name: 'Add them' }).click();
+  await page.getByText('Campion logs in with').waitFor();
+  await page.getByRole('button', { name: 'Remove Campion' }).click();
+  await page.getByRole('button', { name: 'Bring back Campion' }).waitFor();
+  await look('people');
+  await page.getByRole('banner').getByRole('button', { name: /·/ }).click();
+  await page.getByRole('menuitem', { name: 'Your password' }).click();
+  await look('own password');
+});
+
+walk('the log-in', async (page, look) => {
+  await page.context().clearCookies();
+  await page.goto('/');
+  await page.getByText('Who is there?').waitFor();
+  await look('log-in');
+});
+
 walk('calibrations', async (page, look) => {
   for (const quantity of ['sensor', 'contrast', 'length', 'blade', 'overcut']) {
     await page.goto(`/machines/curlew/${quantity}`);
@@ -35,7 +55,7 @@ walk('calibrations', async (page, look) => {
 });
 
 for (const size of TABLETS) {
-  test(`at the cutter at ${size.width} × ${size.height}`, async ({ page }) => {
+  test(`at the cutter at ${size.width} × ${size.height}`, async ({ page, shop }) => {
     await page.setViewportSize(size);
     await page.goto('/cutters');
     await expect(page.getByText('Answers').first()).toBeVisible();
@@ -55,6 +75,21 @@ for (const size of TABLETS) {
     await page.getByRole('button', { name: 'Dark colours' }).click();
     const night = await both();
     await page.getByRole('button', { name: 'Light colours' }).click();
-    expect({ ...wrong, night }).toEqual({ list: [], idle: [], asks: [], night: [] });
+    // as a tablet it asks who is there
+    const tablet = page.getByRole('banner').getByRole('button', { name: /·/ });
+    await page.context().addCookies(loggedIn(shop, await logIn(shop.url, 'lead')).cookies);
+    await page.reload();
+    await page.getByRole('button', { name: /^Make this the tablet of/ }).click();
+    await tablet.click();
+    await page.getByRole('menuitem', { name: 'Somebody else' }).click();
+    await page.getByRole('radio', { name: /Thrift/ }).click();
+    await page.waitForTimeout(300);
+    const pad = await both();
+    await page.getByRole('button', { name: /close/i }).click();
+    await tablet.click();
+    await page.getByRole('menuitem', { name: /^No longer/ }).click();
+    await page.getByText('Who is there?').waitFor();
+    const nothing = { list: [], idle: [], asks: [], night: [], pad: [] };
+    expect({ ...wrong, night, pad }).toEqual(nothing);
   });
 }

@@ -31,8 +31,10 @@ export async function faults(page: Page): Promise<string[]> {
       if (/auto|scroll/.test(overflowX) && isSeen(e) && e.scrollWidth > e.clientWidth + 1)
         found.push(`wider than its box: ${name(e)}`);
     }
+    // what lies under a dialog is out of reach
+    const reach = document.querySelector('[aria-modal=true]') ?? document;
     const controls = [
-      ...document.querySelectorAll<HTMLElement>('button, a[href], input, [role=combobox], [role=slider]'),
+      ...reach.querySelectorAll<HTMLElement>('button, a[href], input, [role=combobox], [role=slider]'),
     ].filter((e) => isSeen(e) && e.tabIndex >= 0);
     for (const e of controls) {
       const box = e.getBoundingClientRect();

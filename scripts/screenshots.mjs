@@ -29,6 +29,10 @@ const shot = async (name) => {
 };
 const section = (name) => page.getByRole('button', { name: new RegExp(`^\\d ${name}`) });
 
+const { url } = JSON.parse(server.said);
+const logIn = (name, password) =>
+  page.request.post('/api/session', { headers: { Origin: url }, data: { name, password } });
+await logIn('Thrift', 'thrift at the till');
 await page.goto('/orders');
 // a row's picture follows its order by itself
 await page.locator('.rows img').nth(5).waitFor();

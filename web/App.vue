@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import ArrivalNote from './parts/ArrivalNote.vue';
 import { useEventListener } from '@vueuse/core';
-import { ref } from 'vue';
+import { onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import AccountMenu from './pages/people/AccountMenu.vue';
+import LogInPage from './pages/people/LogInPage.vue';
+import PinPad from './pages/people/PinPad.vue';
 import { useEvents } from './stores/events';
+import { useMe } from './stores/me';
 import { useOrders } from './stores/orders';
 import { useUnits } from './stores/units';
 
@@ -12,6 +16,25 @@ const router = useRouter();
 const orders = useOrders();
 const units = useUnits();
 const events = useEvents();
+const me = useMe();
+
+const ASK_AGAIN_MS = 2000;
+async function lookWhoItIs(): Promise<void> {
+  await me.refresh();
+  if (!me.session) setTimeout(() => void lookWhoItIs(), ASK_AGAIN_MS);
+}
+onMounted(lookWhoItIs);
+watch(
+  () => me.isIn,
+  (isIn) => (isIn ? events.open() : events.close()),
+);
+// somebody logged out or was changed; a line that broke may have been ended for that
+events.on((event) => void (event.kind === 'people' && me.refresh()), me.refresh);
+watch(
+  () => events.connected,
+  (connected) => connected || void me.refresh(),
+);
+
 const dragging = ref(false);
 let depth = 0;
 
@@ -29,7 +52,7 @@ async function onDrop(event: DragEvent): Promise<void> {
   depth = 0;
   dragging.value = false;
   const file = event.dataTransfer?.files[0];
-  if (!file) return;
+  if (!file || !me.isIn) return;
   event.preventDefault();
   const order = await orders.bringIn(file);
   if (order) await router.push({ name: 'order', params: { id: order.id } });
@@ -44,7 +67,9 @@ useEventListener('drop', onDrop);
 </script>
 
 <template>
-  <div class="app">
+  <p v-if="!me.session" class="asking soft" role="status">Asking the server</p>
+  <LogInPage v-if="me.session && !me.isIn" :class="{ over: me.wasIn }" />
+  <div v-if="me.wasIn" class="app" :inert="!me.isIn">
     <header>
       <router-link to="/orders" class="name"
         ><img src="/pan.svg" alt="" width="28" height="24" />Jam Pan</router-link
@@ -74,6 +99,7 @@ useEventListener('drop', onDrop);
           {{ u }}
         </button>
       </div>
+      <AccountMenu />
     </header>
     <main><router-view /></main>
     <div v-if="dragging" class="drop"><p>Drop the drawing to start an order</p></div>
@@ -84,10 +110,24 @@ useEventListener('drop', onDrop);
       :progress="orders.arrival.progress"
       @cancel="orders.arrival.cancel()"
     />
+    <PinPad v-if="me.isPinWanted" />
   </div>
 </template>
 
 <style scoped>
+.asking {
+  display: grid;
+  place-items: center;
+  height: 100%;
+  margin: 0;
+}
+/* what somebody did not save yet stays beneath */
+.over {
+  position: fixed;
+  inset: 0;
+  z-index: 60;
+  overflow: auto;
+}
 .app {
   display: grid;
   grid-template-rows: 46px 1fr;

@@ -1,6 +1,8 @@
 <script setup lang="ts" generic="T extends string | number">
 /** One choice of a few. */
 import Select from 'primevue/select';
+import { inject } from 'vue';
+import { LOCKED } from './locked';
 
 defineProps<{
   label: string;
@@ -11,6 +13,7 @@ defineProps<{
   placeholder?: string;
 }>();
 defineEmits<{ change: [value: T] }>();
+const locked = inject(LOCKED, undefined);
 </script>
 
 <template>
@@ -21,7 +24,7 @@ defineEmits<{ change: [value: T] }>();
     :options="[...options]"
     option-label="label"
     option-value="value"
-    :disabled="disabled"
+    :disabled="disabled || locked"
     :placeholder="placeholder"
     @update:model-value="$emit('change', $event)"
   />

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A line of text. What somebody is typing is not taken away by an answer that arrives meanwhile. */
 import InputText from 'primevue/inputtext';
+import { inject } from 'vue';
+import { LOCKED } from './locked';
 import { useDraft } from './draft';
 
 const props = defineProps<{
@@ -10,6 +12,7 @@ const props = defineProps<{
   read?: (text: string) => string | undefined;
 }>();
 const emit = defineEmits<{ change: [value: string] }>();
+const locked = inject(LOCKED, undefined);
 const { text, settle, isSettled } = useDraft(() => props.value);
 
 function commit(): void {
@@ -27,6 +30,7 @@ function commit(): void {
     size="small"
     autocomplete="off"
     spellcheck="false"
+    :disabled="locked"
     :aria-label="label"
     @keydown.enter="commit"
     @keydown.esc="settle()"

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** A length that is typed the way people say it: 3 in, 3 1/2", 76.2, 8ft, 2*(40+5). */
-import { ref } from 'vue';
+import { inject, ref } from 'vue';
 import { parseLength } from '../../core/units/length';
 import { useUnits } from '../stores/units';
 import { useDraft } from './draft';
+import { LOCKED } from './locked';
 
 const props = defineProps<{ value: number; label: string; fine?: boolean; min?: number; max?: number }>();
 const emit = defineEmits<{ change: [mm: number] }>();
+const locked = inject(LOCKED, undefined);
 const units = useUnits();
 const problem = ref('');
 const shown = (): string => units.length(props.value, props.fine);
@@ -41,6 +43,7 @@ function commit(): void {
       inputmode="text"
       autocomplete="off"
       spellcheck="false"
+      :disabled="locked"
       :aria-label="label"
       :aria-invalid="problem !== ''"
       @keydown.enter="commit"

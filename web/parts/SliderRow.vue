@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A number between two ends, on a line of the run card: `move` while it is dragged, `change` when it is let go. */
 import Slider from 'primevue/slider';
+import { inject } from 'vue';
+import { LOCKED } from './locked';
 
 const props = defineProps<{
   label: string;
@@ -14,6 +16,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ move: [value: number]; change: [value: number] }>();
 
+const locked = inject(LOCKED, undefined);
 let latest = props.value;
 let isMoved = false;
 function move(value: number | number[]): void {
@@ -46,6 +49,7 @@ function commit(): void {
       :min="min"
       :max="max"
       :step="step"
+      :disabled="locked"
       @update:model-value="move"
       @slideend="commit"
       @keydown.capture="onPageKey"

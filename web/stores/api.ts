@@ -19,6 +19,11 @@ export class ApiProblem extends Error {
 const AWAY =
   'The server cannot be reached. Nothing is lost: what you changed is kept here and saved when it is back.';
 
+/** Finds out who is there, when the server does not know; what was asked is asked again if somebody is. */
+type WhoIsIt = (code: string) => Promise<boolean>;
+let whoIsIt: WhoIsIt = () => Promise.resolve(false);
+export const askWhoItIs = (ask: WhoIsIt): void => void (whoIsIt = ask);
+
 /** Nothing need be said with a call that takes nothing. */
 type Said<R extends Route> = object extends Ask<R> ? [ask?: Ask<R>] : [ask: Ask<R>];
 
@@ -33,7 +38,9 @@ export async function call<R extends Route>(route: R, ...[ask]: Said<R>): Promis
     throw new ApiProblem(0, 'away', AWAY);
   });
   if (response.ok) return (await response.json()) as Given<R>;
-  throw problemFrom(response.status, await response.text());
+  const problem = problemFrom(response.status, await response.text());
+  if (response.status === 401 && (await whoIsIt(problem.code))) return call(route, ...([ask] as Said<R>));
+  throw problem;
 }
 
 function problemFrom(status: number, text: string): ApiProblem {
@@ -74,6 +81,7 @@ export function upload<R extends Uploads>(
       if (share !== undefined) progress({ phase: 'reading', share });
     };
     request.onload = () => {
+      if (request.status === 401) return fail(notIn());
       if (request.status !== 200) return fail(problemFrom(request.status, request.responseText));
       const last = lastStep<Given<R>>(request.responseText);
       if (last && 'value' in last) give(last.value);
@@ -90,6 +98,12 @@ export function upload<R extends Uploads>(
   request.setRequestHeader('Accept', STEPS_TYPE);
   request.send(form);
   return { done, cancel: () => request.abort() };
+}
+
+/** A file is not sent twice by itself: whoever is asked for their name brings it in once more. */
+function notIn(): ApiProblem {
+  void whoIsIt('log-in');
+  return new ApiProblem(401, 'log-in', 'You were not logged in any more. Bring the file in once more.');
 }
 
 const READING: UploadProgress = { phase: 'reading', share: 0 };

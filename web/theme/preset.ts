@@ -39,6 +39,7 @@ export const jamPan = definePreset(Aura, {
     formField: { paddingX: '0.6rem', paddingY: '0.32rem', borderRadius: '7px', shadow: 'none' },
     overlay: {
       select: { shadow: '0 0 0 1px #261c2c' },
+      navigation: { shadow: '0 0 0 1px #261c2c' },
       popover: { shadow: '0 0 0 1px #261c2c' },
       modal: { shadow: '0 0 0 1.5px #261c2c' },
     },

@@ -4,6 +4,8 @@ import type { Cut } from '../../../contracts/cuts';
 import type { Cutter } from '../../../core/layout/cutter';
 import { ownStep } from '../../../core/layout/ownSteps';
 import { setTo, useUnits } from '../../stores/units';
+import OnlyFor from '../../parts/OnlyFor.vue';
+import CutActs from '../../parts/CutActs.vue';
 import type { Head } from './drawCut';
 import HowItWas from './HowItWas.vue';
 import SheetFit from './SheetFit.vue';
@@ -79,7 +81,10 @@ function stepText(key: 'force' | 'speed'): string {
           <span class="number">{{ units.number(rest.width) }} × {{ units.length(rest.lengthLeft) }}</span>
         </p>
       </template>
-      <HowItWas :key="justDone.id" :cut="justDone" />
+      <CutActs :key="justDone.id" :cut="justDone.id" />
+      <OnlyFor role="operator" says="">
+        <HowItWas :key="justDone.id" :cut="justDone" />
+      </OnlyFor>
       <router-link :to="{ name: 'order', params: { id: justDone.orderId } }">See it as cut</router-link>
     </template>
   </aside>

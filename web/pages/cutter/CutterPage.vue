@@ -10,6 +10,7 @@ import type { Shop } from '../../../core/plan/shop';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
+import { useMe } from '../../stores/me';
 import { ONE_OR_NOUGHT } from '../../stores/remembered';
 import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
@@ -25,6 +26,7 @@ import { useMachine } from './useMachine';
 const NIGHT_KEY = 'jam-pan-night';
 const route = useRoute();
 const units = useUnits();
+const me = useMe();
 const machines = useCutters();
 const cutterId = computed(() => String(route.params.id));
 const { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume } =
@@ -123,10 +125,17 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         <a v-if="own.panel" :href="own.panel" target="_blank" rel="noopener">Front panel</a>
       </p>
       <CutSteps :steps="steps" :now="now?.id" />
-      <SheetCode v-if="takesSheets" :cutter="cutterId" @problem="problem = $event" />
+      <SheetCode v-if="takesSheets && me.may('operator')" :cutter="cutterId" @problem="problem = $event" />
       <p v-if="behind" class="soft">
         {{ behind === 1 ? '1 more cut waits' : `${behind} more cuts wait` }} behind this order.
       </p>
+      <button
+        v-if="me.me && me.tablet === undefined && me.may('operator')"
+        class="link"
+        @click="me.becomeTablet(cutterId)"
+      >
+        Make this the tablet of {{ cutter?.name ?? cutterId }}
+      </button>
       <div class="acts">
         <button
           v-if="now && canStop(now)"
@@ -152,39 +161,45 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
           <h2>{{ machines.ready ? sentence.big : 'Asking the server' }}</h2>
           <p>{{ machines.ready ? sentence.small : 'One moment.' }}</p>
         </div>
+        <p v-if="now && !me.may('operator')" class="soft">Machines are run by operators and leads.</p>
         <button
-          v-if="now?.state === 'wants-film' && now.sheet && cutter?.sensor"
+          v-else-if="now?.state === 'wants-film' && now.sheet && cutter?.sensor"
           class="big way"
           @click="wantsHand = !wantsHand"
         >
           {{ byHand ? 'By sensor' : 'By hand' }}
         </button>
         <button
-          v-if="now?.state === 'wants-film' && !byHand"
+          v-if="now?.state === 'wants-film' && !byHand && me.may('operator')"
           class="big main"
           :disabled="busy"
           @click="say('loaded')"
         >
           {{ now.sheet ? 'The sheet is loaded' : `${now.film.name} is loaded` }}
         </button>
-        <div v-if="now?.state === 'stopped'" class="two">
+        <div v-if="now?.state === 'stopped' && me.may('operator')" class="two">
           <button class="big main" :disabled="busy" @click="resume('next-line')">Go on</button>
           <button class="big" :disabled="busy" @click="resume('start')">Start this film again</button>
         </div>
         <router-link v-if="!now && machines.ready" class="button" to="/orders">To the orders</router-link>
       </div>
       <ByHand
-        v-if="now?.sheet && now.state === 'wants-film' && byHand"
+        v-if="now?.sheet && now.state === 'wants-film' && byHand && me.may('operator')"
         :key="now.id"
         :cut="now"
         @problem="problem = $event"
       />
-      <ProblemNote v-if="now?.problem" class="problem" :message="now.problem" @close="now.problem = null" />
       <ProblemNote
-        v-else-if="trouble"
+        v-if="trouble"
         class="problem"
         :message="trouble.message"
         @close="problem = machines.problem = undefined"
+      />
+      <ProblemNote
+        v-else-if="now?.problem"
+        class="problem"
+        :message="now.problem"
+        @close="now.problem = null"
       />
       <progress
         v-if="now && (now.state === 'cutting' || now.state === 'stopping')"

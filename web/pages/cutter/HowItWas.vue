@@ -4,6 +4,7 @@ import { ref } from 'vue';
 import type { Cut, Said } from '../../../contracts/cuts';
 import type { HowItWas } from '../../../core/calibration/howItWas';
 import { call } from '../../stores/api';
+import { useMe } from '../../stores/me';
 import { useTold } from '../../stores/told';
 
 const props = defineProps<{ cut: Cut }>();
@@ -13,6 +14,7 @@ const WAYS: readonly (readonly [HowItWas, string])[] = [
   ['into-backing', 'Into the backing'],
   ['not-through', 'Not through'],
 ];
+const me = useMe();
 const was = ref(props.cut.howItWas);
 const asks = ref<Said['asks']>(null);
 const { problem, tell } = useTold();
@@ -54,7 +56,8 @@ const change = (force: number): Promise<void> =>
         That is the third time in a row on {{ cut.film.name }}. Cut it with
         <b class="number">{{ asks.to }} g</b> instead of {{ asks.from }} g from now on?
       </p>
-      <button class="button main" @click="change(asks.to)">Yes, {{ asks.to }} g</button>
+      <p v-if="!me.may('lead')">A lead changes the recipe.</p>
+      <button v-else class="button main" @click="change(asks.to)">Yes, {{ asks.to }} g</button>
       <button class="button" @click="asks = null">Leave it</button>
     </div>
     <p v-if="problem" role="alert">{{ problem }}</p>

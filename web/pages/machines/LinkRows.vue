@@ -11,7 +11,9 @@ import { useTold } from '../../stores/told';
 import { useUnits } from '../../stores/units';
 import type { MachineProps } from './change';
 import PairRow from './PairRow.vue';
+import { useMe } from '../../stores/me';
 
+const me = useMe();
 const props = defineProps<MachineProps>();
 const units = useUnits();
 const link = ref<LinkTo>();
@@ -78,7 +80,9 @@ const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.roun
       </p>
       <p v-else-if="tested" role="status" class="wrong"><i aria-hidden="true"></i>{{ tested.problem }}</p>
       <p v-else class="soft">a raw TCP port of the machine</p>
-      <button class="button small" :disabled="busy || !link" @click="test">Test the link</button>
+      <button class="button small" :disabled="busy || !link || !me.may('operator')" @click="test">
+        Test the link
+      </button>
     </div>
     <ul v-if="tested && tested.tries.length > 0">
       <li v-for="one in tested.tries" :key="one">{{ one }}</li>

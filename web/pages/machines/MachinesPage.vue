@@ -4,8 +4,10 @@ import { Plus } from '@lucide/vue';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { Cutter } from '../../../core/layout/cutter';
+import OnlyFor from '../../parts/OnlyFor.vue';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { useCutters } from '../../stores/cutters';
+import { useMe } from '../../stores/me';
 import { useUnits } from '../../stores/units';
 import AddMachine from './AddMachine.vue';
 import { KIND_NAMES } from './kinds';
@@ -18,6 +20,7 @@ import { useMachines } from './useMachines';
 
 const route = useRoute();
 const router = useRouter();
+const me = useMe();
 const units = useUnits();
 const { machines, films, recipes, stale, state, problem, change, retire, add } = useMachines();
 const live = useCutters();
@@ -74,7 +77,12 @@ async function added(cutter: Parameters<typeof add>[0]): Promise<void> {
         <span class="soft">{{ about(machine) }}</span>
         <span class="soft"><i aria-hidden="true"></i>{{ stateOf(machine).says }}</span>
       </router-link>
-      <button class="button small" :aria-pressed="isAdding" @click="isAdding = !isAdding">
+      <button
+        v-if="me.may('lead')"
+        class="button small"
+        :aria-pressed="isAdding"
+        @click="isAdding = !isAdding"
+      >
         <Plus :size="16" aria-hidden="true" />Add a cutter
       </button>
       <AddMachine v-if="isAdding" @add="added" @close="isAdding = false" />
@@ -83,7 +91,7 @@ async function added(cutter: Parameters<typeof add>[0]): Promise<void> {
       <header>
         <h2>{{ picked.name }}</h2>
         <span class="soft">{{ about(picked) }}</span>
-        <button class="button small" @click="retire(picked)">
+        <button v-if="me.may('lead')" class="button small" @click="retire(picked)">
           {{ picked.isRetired ? 'Take into use again' : 'Take out of use' }}
         </button>
       </header>
@@ -117,7 +125,9 @@ async function added(cutter: Parameters<typeof add>[0]): Promise<void> {
         :films="films"
         :calibrations="calibrations"
       />
-      <MachineDetails v-else :key="picked.id" :machine="picked" @change="change(picked, $event)" />
+      <OnlyFor v-else role="lead" says="Only a lead changes what a cutter's record says." fields-only>
+        <MachineDetails :key="picked.id" :machine="picked" @change="change(picked, $event)" />
+      </OnlyFor>
     </section>
   </div>
 </template>

@@ -5,7 +5,9 @@ import type { Pace } from '../../../core/calibration/pace';
 import { ApiProblem, call } from '../../stores/api';
 import { useListening } from '../../stores/events';
 import type { MachineEmits, MachineProps } from './change';
+import { useMe } from '../../stores/me';
 
+const me = useMe();
 const props = defineProps<MachineProps>();
 const emit = defineEmits<MachineEmits>();
 
@@ -50,10 +52,10 @@ function reckon(pace: Pace | undefined): void {
       Times are reckoned <b class="number">{{ times(machine.motion.pace) }}</b> as long.
     </p>
     <div v-if="machine.motion.pace || (found && isWorth(found))" class="buttons">
-      <button v-if="found && isWorth(found)" class="button small" @click="reckon(found)">
+      <button v-if="found && isWorth(found) && me.may('lead')" class="button small" @click="reckon(found)">
         Reckon {{ times(found.ratio) }} as long
       </button>
-      <button v-if="machine.motion.pace" class="button small" @click="reckon(undefined)">
+      <button v-if="machine.motion.pace && me.may('lead')" class="button small" @click="reckon(undefined)">
         Reckon by these numbers alone
       </button>
     </div>

@@ -6,10 +6,12 @@ import { smallest } from '../../../core/geometry/lists';
 import type { Cutter } from '../../../core/layout/cutter';
 import type { Stale, StaleCalibration } from '../../../core/calibration/stale';
 import { BY_SENSOR, QUANTITIES, QUANTITY_NAMES } from '../../../core/calibration/stale';
+import { useMe } from '../../stores/me';
 import { isOf } from './calibrations/quantities';
 import { isAtWork } from './calibrations/runs';
 import { daysSince } from './calibrations/texts';
 
+const me = useMe();
 const props = defineProps<{
   machine: Cutter;
   runs: readonly Calibration[];
@@ -62,9 +64,11 @@ const links = computed(() =>
     <p class="moved soft">
       <template v-if="movedDays !== undefined">
         moved {{ movedDays === 0 ? 'today' : movedDays === 1 ? 'a day ago' : `${movedDays} days ago` }}
-        <button class="link" @click="emit('moved', null)">Not moved after all</button>
+        <button v-if="me.may('lead')" class="link" @click="emit('moved', null)">Not moved after all</button>
       </template>
-      <button v-else class="link" @click="emit('moved', new Date().toISOString())">It was moved</button>
+      <button v-else-if="me.may('lead')" class="link" @click="emit('moved', new Date().toISOString())">
+        It was moved
+      </button>
     </p>
   </div>
 </template>

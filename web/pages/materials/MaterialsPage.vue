@@ -5,18 +5,20 @@ import { ChevronRight, Download, Upload } from '@lucide/vue';
 import Checkbox from 'primevue/checkbox';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
-import Select from 'primevue/select';
 import { computed, ref, shallowRef } from 'vue';
 import type { Build, Film } from '../../../core/films/film';
 import { BUILDS, buildOf, FINISHES, finishOf, stockOf } from '../../../core/films/film';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import DraftField from '../../parts/DraftField.vue';
 import { finds } from '../../parts/finds';
 import LengthField from '../../parts/LengthField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { onShelf } from '../../parts/onShelf';
+import OnlyFor from '../../parts/OnlyFor.vue';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
 import UndoNote from '../../parts/UndoNote.vue';
+import { useMe } from '../../stores/me';
 import { useUnits } from '../../stores/units';
 import FilmDetails from './FilmDetails.vue';
 import { moveByArrow } from './moveByArrow';
@@ -30,6 +32,8 @@ const shown = ref<'all' | Build | typeof PUT_AWAY>('all');
 const opened = ref<Record<string, boolean>>({});
 const isOpen = ({ id }: Film): boolean => opened.value[id] === true;
 const toggle = (film: Film): void => void (opened.value = isOpen(film) ? {} : { [film.id]: true });
+const me = useMe();
+const named = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, label: value }));
 const units = useUnits();
 /** Less than this on all rolls together is soon used up, mm. */
 const SHORT = 2000;
@@ -101,7 +105,7 @@ async function readTable(event: Event): Promise<void> {
       <a class="button" :href="addressOf('GET /api/films.csv', {})" download
         ><Download :size="16" aria-hidden="true" />As a table</a
       >
-      <button class="button" @click="input?.click()">
+      <button v-if="me.may('lead')" class="button" @click="input?.click()">
         <Upload :size="16" aria-hidden="true" />Bring a table
       </button>
       <input
@@ -119,138 +123,144 @@ async function readTable(event: Event): Promise<void> {
       :ways-out="problem.waysOut"
       @close="problem = undefined"
     />
-    <div v-if="leastOffcut" class="offcuts">
-      <span>Offcuts are kept from</span>
-      <LengthField
-        label="Least width of an offcut"
-        :value="leastOffcut.width"
-        :min="1"
-        :max="5000"
-        @change="keepFrom({ width: $event })"
-      />
-      <span>×</span>
-      <LengthField
-        label="Least length of an offcut"
-        :value="leastOffcut.length"
-        :min="1"
-        :max="100000"
-        @change="keepFrom({ length: $event })"
-      />
-    </div>
-    <p v-if="state === 'loading'" class="soft" role="status">Fetching the films …</p>
-    <div v-else-if="state === 'failed'">
-      <p>The films could not be fetched.</p>
-      <button class="button" @click="again">Try again</button>
-    </div>
-    <p v-else-if="rows.length === 0" class="soft">No film matches. Clear the search or show all.</p>
-    <DataTable
-      v-else
-      v-model:expanded-rows="opened"
-      :value="rows"
-      data-key="id"
-      size="small"
-      scrollable
-      scroll-height="flex"
-      class="table"
-      removable-sort
-      @keydown="moveByArrow"
-    >
-      <Column class="opener">
-        <template #header><span class="unseen">Open</span></template>
-        <template #body="{ data }: { data: Film }">
-          <button
-            class="open"
-            :aria-expanded="isOpen(data)"
-            :aria-label="`Rolls, colour and limits of ${data.name}`"
-            @click="toggle(data)"
-          >
-            <ChevronRight :size="16" aria-hidden="true" />
-          </button>
-        </template>
-      </Column>
-      <Column field="name" header="Film" sortable>
-        <template #body="{ data }: { data: Film }">
-          <span class="name"
-            ><i class="swatch" :style="{ '--film': data.colour }"></i>
+    <OnlyFor role="lead" says="Only a lead changes films and what lies on the shelf." fields-only>
+      <div v-if="leastOffcut" class="offcuts">
+        <span>Offcuts are kept from</span>
+        <LengthField
+          label="Least width of an offcut"
+          :value="leastOffcut.width"
+          :min="1"
+          :max="5000"
+          @change="keepFrom({ width: $event })"
+        />
+        <span>×</span>
+        <LengthField
+          label="Least length of an offcut"
+          :value="leastOffcut.length"
+          :min="1"
+          :max="100000"
+          @change="keepFrom({ length: $event })"
+        />
+      </div>
+      <p v-if="state === 'loading'" class="soft" role="status">Fetching the films …</p>
+      <div v-else-if="state === 'failed'">
+        <p>The films could not be fetched.</p>
+        <button class="button" @click="again">Try again</button>
+      </div>
+      <p v-else-if="rows.length === 0" class="soft">No film matches. Clear the search or show all.</p>
+      <DataTable
+        v-else
+        v-model:expanded-rows="opened"
+        :value="rows"
+        data-key="id"
+        size="small"
+        scrollable
+        scroll-height="flex"
+        class="table"
+        removable-sort
+        @keydown="moveByArrow"
+      >
+        <Column class="opener">
+          <template #header><span class="unseen">Open</span></template>
+          <template #body="{ data }: { data: Film }">
+            <button
+              class="open"
+              :aria-expanded="isOpen(data)"
+              :aria-label="`Rolls, colour and limits of ${data.name}`"
+              @click="toggle(data)"
+            >
+              <ChevronRight :size="16" aria-hidden="true" />
+            </button>
+          </template>
+        </Column>
+        <Column field="name" header="Film" sortable>
+          <template #body="{ data }: { data: Film }">
+            <span class="name"
+              ><i class="swatch" :style="{ '--film': data.colour }"></i>
+              <DraftField
+                :value="data.name"
+                :label="`Name of ${data.name}`"
+                :read="(name) => name || undefined"
+                @change="change(data, { name: $event })"
+            /></span>
+          </template>
+        </Column>
+        <Column field="code" header="Code" sortable>
+          <template #body="{ data }: { data: Film }">
             <DraftField
-              :value="data.name"
-              :label="`Name of ${data.name}`"
-              :read="(name) => name || undefined"
-              @change="change(data, { name: $event })"
-          /></span>
+              class="number code"
+              :value="data.code"
+              :label="`Code of ${data.name}`"
+              @change="change(data, { code: $event })"
+            />
+          </template>
+        </Column>
+        <Column header="Made" sortable :sort-field="buildOf as (film: unknown) => string">
+          <template #body="{ data }: { data: Film }">
+            <ChoiceField
+              :value="buildOf(data)"
+              :options="named(BUILDS)"
+              :label="`What ${data.name} is made as`"
+              @change="change(data, { build: $event })"
+            />
+          </template>
+        </Column>
+        <Column header="Finish" sortable :sort-field="finishOf as (film: unknown) => string">
+          <template #body="{ data }: { data: Film }">
+            <ChoiceField
+              :value="finishOf(data)"
+              :options="named(FINISHES)"
+              :label="`Finish of ${data.name}`"
+              @change="change(data, { finish: $event })"
+            />
+          </template>
+        </Column>
+        <Column header="On the shelf" sortable :sort-field="stockOf as unknown as (film: unknown) => string">
+          <template #body="{ data }: { data: Film }">
+            <span class="number stock" :class="{ short: stockOf(data) < SHORT }">
+              <span v-if="data.rolls.length === 0" class="soft">none on the shelf</span>
+              <span v-for="(roll, i) in data.rolls" :key="i">{{ onShelf(roll, units) }}</span>
+            </span>
+          </template>
+        </Column>
+        <Column field="cutFromBack" header="Mirrored" sortable>
+          <template #body="{ data }: { data: Film }">
+            <Checkbox
+              binary
+              :disabled="!me.may('lead')"
+              :model-value="data.cutFromBack"
+              :aria-label="`${data.name} is cut from the back`"
+              @update:model-value="change(data, { cutFromBack: $event })"
+            />
+          </template>
+        </Column>
+        <Column field="price" header="Per m" sortable>
+          <template #body="{ data }: { data: Film }">
+            <NumberField
+              class="price"
+              :digits="2"
+              :max="999_999"
+              :value="data.price"
+              :label="`Price per metre of ${data.name}`"
+              @change="change(data, { price: $event })"
+            />
+          </template>
+        </Column>
+        <template #expansion="{ data }: { data: Film }">
+          <fieldset class="bare" :disabled="!me.may('lead')">
+            <FilmDetails :film="data" @change="edited(data, $event)" />
+          </fieldset>
         </template>
-      </Column>
-      <Column field="code" header="Code" sortable>
-        <template #body="{ data }: { data: Film }">
-          <DraftField
-            class="number code"
-            :value="data.code"
-            :label="`Code of ${data.name}`"
-            @change="change(data, { code: $event })"
-          />
-        </template>
-      </Column>
-      <Column header="Made" sortable :sort-field="buildOf as (film: unknown) => string">
-        <template #body="{ data }: { data: Film }">
-          <Select
-            size="small"
-            :model-value="buildOf(data)"
-            :options="[...BUILDS]"
-            :aria-label="`What ${data.name} is made as`"
-            @update:model-value="change(data, { build: $event })"
-          />
-        </template>
-      </Column>
-      <Column header="Finish" sortable :sort-field="finishOf as (film: unknown) => string">
-        <template #body="{ data }: { data: Film }">
-          <Select
-            size="small"
-            :model-value="finishOf(data)"
-            :options="[...FINISHES]"
-            :aria-label="`Finish of ${data.name}`"
-            @update:model-value="change(data, { finish: $event })"
-          />
-        </template>
-      </Column>
-      <Column header="On the shelf" sortable :sort-field="stockOf as unknown as (film: unknown) => string">
-        <template #body="{ data }: { data: Film }">
-          <span class="number stock" :class="{ short: stockOf(data) < SHORT }">
-            <span v-if="data.rolls.length === 0" class="soft">none on the shelf</span>
-            <span v-for="(roll, i) in data.rolls" :key="i">{{ onShelf(roll, units) }}</span>
-          </span>
-        </template>
-      </Column>
-      <Column field="cutFromBack" header="Mirrored" sortable>
-        <template #body="{ data }: { data: Film }">
-          <Checkbox
-            binary
-            :model-value="data.cutFromBack"
-            :aria-label="`${data.name} is cut from the back`"
-            @update:model-value="change(data, { cutFromBack: $event })"
-          />
-        </template>
-      </Column>
-      <Column field="price" header="Per m" sortable>
-        <template #body="{ data }: { data: Film }">
-          <NumberField
-            class="price"
-            :digits="2"
-            :max="999_999"
-            :value="data.price"
-            :label="`Price per metre of ${data.name}`"
-            @change="change(data, { price: $event })"
-          />
-        </template>
-      </Column>
-      <template #expansion="{ data }: { data: Film }">
-        <FilmDetails :film="data" @change="edited(data, $event)" />
-      </template>
-    </DataTable>
+      </DataTable>
+    </OnlyFor>
     <UndoNote v-if="taken" :says="taken.says" @undo="takeBack" @close="taken = undefined" />
   </div>
 </template>
 
 <style scoped>
+.bare {
+  display: contents;
+}
 .offcuts {
   display: flex;
   margin: 2px 0 10px;

@@ -6,6 +6,7 @@ import type { Bounds } from '../../../core/geometry/bounds';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { call } from '../../stores/api';
+import CutActs from '../../parts/CutActs.vue';
 import { useOrder } from '../../stores/order';
 
 const film = defineModel<string | undefined>('film');
@@ -138,6 +139,7 @@ function lookClosely(): void {
           The cut lies at most <b class="number">{{ cut.deviation!.toFixed(3) }} mm</b> from the design.
           <button class="button" @click="lookClosely">Look there</button>
         </p>
+        <CutActs :key="cut.id" :cut="cut.id" />
       </div>
     </template>
   </div>

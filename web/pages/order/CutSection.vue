@@ -14,6 +14,7 @@ import ChoiceRow from '../../parts/ChoiceRow.vue';
 import LengthRow from '../../parts/LengthRow.vue';
 import { USUAL_CORNER } from '../../../core/toolpath/compensate';
 import { call } from '../../stores/api';
+import { useMe } from '../../stores/me';
 import { useTold } from '../../stores/told';
 import { useOrder } from '../../stores/order';
 import { duration } from '../../stores/units';
@@ -109,6 +110,7 @@ function intoRecipe(): Promise<void> {
     asShop();
   });
 }
+const me = useMe();
 const { problem, tell } = useTold();
 const changed = computed(() => {
   const { recipe, shopRecipe } = line.value;
@@ -197,7 +199,7 @@ function file(strip: string, ending: 'plt' | 'svg'): string {
     </div>
     <div v-if="changed && line.kind !== 'print'" class="row">
       <span class="hint">Changed for this order alone</span>
-      <button class="button small" @click="intoRecipe">Into the recipe</button>
+      <button class="button small" :disabled="!me.may('lead')" @click="intoRecipe">Into the recipe</button>
     </div>
     <p v-if="problem" class="hint" role="alert">{{ problem }}</p>
     <div v-for="(strip, i) in own" :key="strip.id" class="row">

@@ -9,6 +9,7 @@ import { cuttableWidth } from '../../../core/layout/cutter';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import FoldOut from '../../parts/FoldOut.vue';
 import LengthRow from '../../parts/LengthRow.vue';
+import OnlyFor from '../../parts/OnlyFor.vue';
 import NumberField from '../../parts/NumberField.vue';
 import RadioCards from '../../parts/RadioCards.vue';
 import { useOrder } from '../../stores/order';
@@ -88,38 +89,42 @@ function send(film: string, cutter: string): void {
     <router-link :to="{ name: 'cutter', params: { id: chosen.id } }">Go to {{ chosen.name }}</router-link>
   </p>
   <FoldOut v-if="chosen" :title="`Margins of ${chosen.name}, for all orders`" name="margins">
-    <LengthRow
-      v-for="[edge, word] in EDGES"
-      :key="edge"
-      :label="word"
-      :full-label="`${word}, ${chosen.name}`"
-      :value="chosen.margins[edge]"
-      :min="edge === 'lead' ? LEAST_LEAD : 0"
-      :max="500"
-      @change="store.changeCutter(chosen.id, { margins: { ...chosen.margins, [edge]: $event } })"
-    />
+    <OnlyFor role="lead" says="A lead changes this.">
+      <LengthRow
+        v-for="[edge, word] in EDGES"
+        :key="edge"
+        :label="word"
+        :full-label="`${word}, ${chosen.name}`"
+        :value="chosen.margins[edge]"
+        :min="edge === 'lead' ? LEAST_LEAD : 0"
+        :max="500"
+        @change="store.changeCutter(chosen.id, { margins: { ...chosen.margins, [edge]: $event } })"
+      />
+    </OnlyFor>
   </FoldOut>
   <FoldOut v-if="reader" :title="`Sheet limits of ${reader.name}, for all orders`" name="fit-limits">
-    <LengthRow
-      label="A mark off by"
-      :full-label="`A mark may lie off by, ${reader.name}`"
-      fine
-      :value="limits.residual"
-      :min="FIT_LIMITS.residual[0]"
-      :max="FIT_LIMITS.residual[1]"
-      @change="setLimits({ residual: $event })"
-    />
-    <div v-for="[name, word, unit, digits, times] in LIMITS" :key="name" class="row">
-      <span>{{ word }}, {{ unit }}</span>
-      <NumberField
-        :label="`${word}, ${unit}, ${reader.name}`"
-        :value="limits[name] * times"
-        :digits="digits"
-        :min="FIT_LIMITS[name][0] * times"
-        :max="FIT_LIMITS[name][1] * times"
-        @change="setLimits({ [name]: $event / times })"
+    <OnlyFor role="lead" says="A lead changes this.">
+      <LengthRow
+        label="A mark off by"
+        :full-label="`A mark may lie off by, ${reader.name}`"
+        fine
+        :value="limits.residual"
+        :min="FIT_LIMITS.residual[0]"
+        :max="FIT_LIMITS.residual[1]"
+        @change="setLimits({ residual: $event })"
       />
-    </div>
+      <div v-for="[name, word, unit, digits, times] in LIMITS" :key="name" class="row">
+        <span>{{ word }}, {{ unit }}</span>
+        <NumberField
+          :label="`${word}, ${unit}, ${reader.name}`"
+          :value="limits[name] * times"
+          :digits="digits"
+          :min="FIT_LIMITS[name][0] * times"
+          :max="FIT_LIMITS[name][1] * times"
+          @change="setLimits({ [name]: $event / times })"
+        />
+      </div>
+    </OnlyFor>
   </FoldOut>
   <template v-if="cutters.length > 1 && films.length > 1">
     <ChoiceRow

@@ -20,6 +20,7 @@ import GroupsPanel from './panels/GroupsPanel.vue';
 import SeamRows from './panels/SeamRows.vue';
 import SurfacePanel from './panels/SurfacePanel.vue';
 import { count } from './runCardSections';
+import { useMe } from '../../stores/me';
 
 const emit = defineEmits<{ again: [panel: number] }>();
 const store = useOrder();
@@ -70,6 +71,7 @@ function choose(way: PanelWay): void {
 const films = computed(() => new Set(made.value?.panels.map(({ film }) => film.id)).size);
 /** The cutter that the order goes to keeps so much in hand, where nothing else is said. */
 const cutter = computed(() => store.plan?.cutter);
+const me = useMe();
 const reserve = computed(() => panels.value.reserve ?? cutter.value?.reserve ?? 0);
 const isOwnReserve = computed(
   () => cutter.value && panels.value.reserve !== null && panels.value.reserve !== cutter.value.reserve,
@@ -194,7 +196,9 @@ const isCut = (number: number): boolean => !panels.value.skip.includes(number);
     @change="seams.set({ reserve: $event })"
   />
   <div v-if="isOwnReserve" class="row">
-    <button class="button small" @click="keepForCutter">Always on {{ cutter!.name }}</button>
+    <button v-if="me.may('lead')" class="button small" @click="keepForCutter">
+      Always on {{ cutter!.name }}
+    </button>
     <button class="button small" @click="seams.set({ reserve: null })">
       As {{ cutter!.name }} has it, {{ units.length(cutter!.reserve) }}
     </button>

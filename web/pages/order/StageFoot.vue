@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Below the stage: where the pointer is, what the worker is at, whether all is saved. */
 import { computed, ref, watch } from 'vue';
+import { useMe } from '../../stores/me';
 import { useOrder } from '../../stores/order';
 import { useStage } from '../../stores/stage';
 import { useUnits } from '../../stores/units';
@@ -8,6 +9,7 @@ import type { View } from './views';
 
 const props = defineProps<{ pointer: { x: number; y: number } | undefined; view: View }>();
 const store = useOrder();
+const me = useMe();
 const look = useStage();
 const units = useUnits();
 
@@ -15,7 +17,9 @@ const savedText = computed(() => {
   if (store.saving === 'waiting') return 'Not saved yet: the server is away';
   if (store.saving === 'saving') return 'Saving …';
   const at = store.order ? new Date(store.order.savedAt) : new Date();
-  return `Saved ${at.toTimeString().slice(0, 5)}`;
+  const { savedBy } = store.order ?? {};
+  const by = savedBy && savedBy !== me.me?.name ? ` by ${savedBy}` : '';
+  return `Saved ${at.toTimeString().slice(0, 5)}${by}`;
 });
 
 /** What the worker is at, while it is. */

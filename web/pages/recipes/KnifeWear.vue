@@ -7,7 +7,9 @@ import type { WearPoint } from '../../../core/calibration/wear';
 import { wearOf } from '../../../core/calibration/wear';
 import { foundIn } from '../machines/calibrations/runs';
 import { largest } from '../../../core/geometry/lists';
+import { useMe } from '../../stores/me';
 
+const me = useMe();
 const props = defineProps<{
   knife: Knife;
   /** Trial grids of one film on its cutter, the newest first. */
@@ -114,7 +116,9 @@ const raised = computed(() => {
         grid found {{ Math.round(100 * raised.by) }} % more than was set. What else this knife cuts wants as
         much more.
       </p>
-      <button class="button slim" @click="$emit('raise', raised.id)">Raise the other recipes alike</button>
+      <button class="button slim" :disabled="!me.may('lead')" @click="$emit('raise', raised.id)">
+        Raise the other recipes alike
+      </button>
     </div>
   </template>
 </template>

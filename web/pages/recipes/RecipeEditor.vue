@@ -152,7 +152,9 @@ const when = (date: string): string =>
         <li v-for="(one, i) in history" :key="one.id">
           <span
             ><b class="number">{{ brief(one.recipe) }}</b
-            ><small class="soft">{{ one.why }} · {{ when(one.madeAt) }}</small></span
+            ><small class="soft"
+              >{{ one.why }}{{ one.who ? `, ${one.who}` : '' }} · {{ when(one.madeAt) }}</small
+            ></span
           >
           <em v-if="i === 0">now</em>
           <button

@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router';
 import { TOOL_KINDS } from '../../../core/artwork/choices';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import { onShelf } from '../../parts/onShelf';
+import OnlyFor from '../../parts/OnlyFor.vue';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import KnifeBox from '../../parts/KnifeBox.vue';
 import { useCutters } from '../../stores/cutters';
@@ -123,30 +124,34 @@ const brief = ({ force, speed }: { force: number | null; speed: number | null })
               />
             </div>
           </nav>
-          <RecipeEditor
-            v-if="shown && cutter"
-            :key="`${shown.cutter} ${shown.kind}`"
-            :shown="shown"
-            :cutter="cutter"
-            :fetch-history="() => history(at!)"
-            @change="change(at!, $event)"
-            @clear="clear(at!)"
-            @back="back"
-          />
+          <OnlyFor role="lead" says="Only a lead changes recipes.">
+            <RecipeEditor
+              v-if="shown && cutter"
+              :key="`${shown.cutter} ${shown.kind}`"
+              :shown="shown"
+              :cutter="cutter"
+              :fetch-history="() => history(at!)"
+              @change="change(at!, $event)"
+              @clear="clear(at!)"
+              @back="back"
+            />
+          </OnlyFor>
         </div>
         <div v-if="shown && cutter" class="right">
-          <TrialGrid
-            v-if="shown.kind !== 'pen' && shown.kind !== 'crease'"
-            :film="film"
-            :cutter="cutter"
-            :shown="shown"
-            :calibrations="calibrations"
-          />
-          <KnifeBox :cutter="cutter" :blades="blades">
-            <template #default="{ knife }">
-              <KnifeWear v-if="knife" :knife="knife" :grids="grids" @raise="raise" />
-            </template>
-          </KnifeBox>
+          <OnlyFor role="operator" says="Trial grids are cut, and knives changed, by operators and leads.">
+            <TrialGrid
+              v-if="shown.kind !== 'pen' && shown.kind !== 'crease'"
+              :film="film"
+              :cutter="cutter"
+              :shown="shown"
+              :calibrations="calibrations"
+            />
+            <KnifeBox :cutter="cutter" :blades="blades">
+              <template #default="{ knife }">
+                <KnifeWear v-if="knife" :knife="knife" :grids="grids" @raise="raise" />
+              </template>
+            </KnifeBox>
+          </OnlyFor>
         </div>
       </div>
     </template>

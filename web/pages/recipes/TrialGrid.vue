@@ -18,7 +18,9 @@ import GridAsked from './GridAsked.vue';
 import GridCells from './GridCells.vue';
 import { cutAsText, looksOf } from './looks';
 import type { ShownRecipe } from './useRecipes';
+import { useMe } from '../../stores/me';
 
+const me = useMe();
 const props = defineProps<{
   film: Film;
   cutter: Cutter;
@@ -151,10 +153,15 @@ const isMeasuring = computed(() => grid.value?.state === 'measuring');
         </p>
       </div>
       <div v-if="isMeasuring" class="buttons">
-        <button class="button main" :disabled="!proposed || calibrations.isBusy.value" @click="step('keep')">
+        <button
+          class="button main"
+          :disabled="!proposed || calibrations.isBusy.value || !me.may('lead')"
+          @click="step('keep')"
+        >
           {{ proposed ?? 'Use it' }}
         </button>
         <button class="button" @click="step('drop')">Drop</button>
+        <p v-if="!me.may('lead')" class="soft">A lead takes it into the recipe.</p>
       </div>
     </template>
     <div v-if="!open && grids.length > 1" class="others">

@@ -15,6 +15,7 @@ import { useCutters } from '../../../stores/cutters';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import KnifeBox from '../../../parts/KnifeBox.vue';
 import LengthRow from '../../../parts/LengthRow.vue';
+import OnlyFor from '../../../parts/OnlyFor.vue';
 import CrossesSeen from './CrossesSeen.vue';
 import LevelsSeen from './LevelsSeen.vue';
 import type { Quantity } from '../../../../core/calibration/stale';
@@ -166,95 +167,99 @@ const inUse = computed(() => inUseOf(alike.value));
         />
       </header>
 
-      <div v-if="!run" class="set-up">
-        <ChoiceRow
-          v-if="byPrint && sheets.length > 0"
-          label="Sheet"
-          :value="sheet"
-          :options="sheets"
-          @change="sheet = $event"
-        />
-        <p v-else-if="byPrint">
-          No sheet on the shelf can be printed on and goes into {{ machine.name }}. Add one under Materials.
-        </p>
-        <LengthRow
-          v-if="way.kind === 'length'"
-          label="As long as"
-          :value="whole"
-          :min="50"
-          :max="5000"
-          @change="whole = $event"
-        />
-        <ChoiceRow
-          v-if="quantity === 'blade' || quantity === 'overcut'"
-          label="Blade"
-          :value="blade"
-          :options="blades.map((value) => ({ value, label: value }))"
-          @change="blade = $event"
-        />
-        <button class="button main" :disabled="isBusy || !setupNow()" @click="begin">{{ way.button }}</button>
-      </div>
-
-      <RunAtWork
-        v-else-if="isAtWork(run)"
-        class="card"
-        :run="run"
-        :machine="machine.name"
-        :label="`${QUANTITY_NAMES[quantity]} of ${machine.name}`"
-        @stop="step('stop')"
-      />
-
-      <div v-else-if="run.state !== 'measuring'" class="set-up">
-        <p v-if="run.problem" class="problem" role="alert">{{ run.problem }}</p>
-        <template v-if="isPrinted(run.setup)">
-          <p v-if="!run.problem">
-            The sheet is {{ run.setup.width }} × {{ run.setup.height }} mm. Print it, load it this side up,
-            its writing to the near edge, and {{ run.setup.kind === 'contrast' ? 'have it read' : 'cut' }}.
+      <OnlyFor role="operator" says="Machines are calibrated by operators and leads.">
+        <div v-if="!run" class="set-up">
+          <ChoiceRow
+            v-if="byPrint && sheets.length > 0"
+            label="Sheet"
+            :value="sheet"
+            :options="sheets"
+            @change="sheet = $event"
+          />
+          <p v-else-if="byPrint">
+            No sheet on the shelf can be printed on and goes into {{ machine.name }}. Add one under Materials.
           </p>
-          <div class="buttons">
-            <button class="button" :disabled="isBusy" @click="calibrations.print(run)">Print it</button>
-            <a
-              class="button"
-              :href="addressOf('GET /api/calibrations/{id}/sheet.pdf', { params: { id: run.id } })"
-              target="_blank"
-              >As PDF</a
-            >
-          </div>
-        </template>
-        <div class="buttons">
-          <button class="button main" :disabled="isBusy" @click="step('cut')">
-            {{
-              run.setup.kind === 'contrast'
-                ? 'It is loaded: read it'
-                : isPrinted(run.setup)
-                  ? 'It is loaded: read and cut'
-                  : way.button
-            }}
+          <LengthRow
+            v-if="way.kind === 'length'"
+            label="As long as"
+            :value="whole"
+            :min="50"
+            :max="5000"
+            @change="whole = $event"
+          />
+          <ChoiceRow
+            v-if="quantity === 'blade' || quantity === 'overcut'"
+            label="Blade"
+            :value="blade"
+            :options="blades.map((value) => ({ value, label: value }))"
+            @change="blade = $event"
+          />
+          <button class="button main" :disabled="isBusy || !setupNow()" @click="begin">
+            {{ way.button }}
           </button>
-          <button class="button" :disabled="isBusy" @click="step('drop')">Never mind</button>
         </div>
-      </div>
 
-      <LevelsSeen v-else-if="run.seen?.levels" :levels="run.seen.levels" :found="foundIn(run)" />
-      <CrossesSeen
-        v-else-if="run.setup.kind === 'sensor-print' && run.seen"
-        :places="run.seen.places"
-        :off="run.seen.places.map((_, i) => run!.measured.off?.[i] ?? null)"
-        @change="setOff"
-      />
-      <CrossesSeen
-        v-else-if="run.setup.kind === 'sensor-pen' && run.seen"
-        :places="run.seen.places"
-        :off="run.seen.off ?? []"
-        is-read
-      />
-      <RowPicture
-        v-else-if="run.setup.kind === 'blade-row' || run.setup.kind === 'overcut-row'"
-        :values="run.setup.values"
-        :picked="run.measured.picked"
-        :what="run.setup.kind === 'blade-row' ? 'blade offset' : 'overcut'"
-        @pick="measure({ ...run.measured, picked: $event })"
-      />
+        <RunAtWork
+          v-else-if="isAtWork(run)"
+          class="card"
+          :run="run"
+          :machine="machine.name"
+          :label="`${QUANTITY_NAMES[quantity]} of ${machine.name}`"
+          @stop="step('stop')"
+        />
+
+        <div v-else-if="run.state !== 'measuring'" class="set-up">
+          <p v-if="run.problem" class="problem" role="alert">{{ run.problem }}</p>
+          <template v-if="isPrinted(run.setup)">
+            <p v-if="!run.problem">
+              The sheet is {{ run.setup.width }} × {{ run.setup.height }} mm. Print it, load it this side up,
+              its writing to the near edge, and {{ run.setup.kind === 'contrast' ? 'have it read' : 'cut' }}.
+            </p>
+            <div class="buttons">
+              <button class="button" :disabled="isBusy" @click="calibrations.print(run)">Print it</button>
+              <a
+                class="button"
+                :href="addressOf('GET /api/calibrations/{id}/sheet.pdf', { params: { id: run.id } })"
+                target="_blank"
+                >As PDF</a
+              >
+            </div>
+          </template>
+          <div class="buttons">
+            <button class="button main" :disabled="isBusy" @click="step('cut')">
+              {{
+                run.setup.kind === 'contrast'
+                  ? 'It is loaded: read it'
+                  : isPrinted(run.setup)
+                    ? 'It is loaded: read and cut'
+                    : way.button
+              }}
+            </button>
+            <button class="button" :disabled="isBusy" @click="step('drop')">Never mind</button>
+          </div>
+        </div>
+
+        <LevelsSeen v-else-if="run.seen?.levels" :levels="run.seen.levels" :found="foundIn(run)" />
+        <CrossesSeen
+          v-else-if="run.setup.kind === 'sensor-print' && run.seen"
+          :places="run.seen.places"
+          :off="run.seen.places.map((_, i) => run!.measured.off?.[i] ?? null)"
+          @change="setOff"
+        />
+        <CrossesSeen
+          v-else-if="run.setup.kind === 'sensor-pen' && run.seen"
+          :places="run.seen.places"
+          :off="run.seen.off ?? []"
+          is-read
+        />
+        <RowPicture
+          v-else-if="run.setup.kind === 'blade-row' || run.setup.kind === 'overcut-row'"
+          :values="run.setup.values"
+          :picked="run.measured.picked"
+          :what="run.setup.kind === 'blade-row' ? 'blade offset' : 'overcut'"
+          @pick="measure({ ...run.measured, picked: $event })"
+        />
+      </OnlyFor>
 
       <TriedBefore :runs="alike" :now="run?.id" :least="least" @back="step('keep', $event)" />
     </div>

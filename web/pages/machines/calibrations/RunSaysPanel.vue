@@ -6,7 +6,9 @@ import { triedBefore } from '../../../../core/calibration/estimate';
 import { useUnits } from '../../../stores/units';
 import { foundIn } from './runs';
 import { shortDate, sureText, valueNames, valueText } from './texts';
+import { useMe } from '../../../stores/me';
 
+const me = useMe();
 const props = defineProps<{
   run: Calibration;
   /** Runs of the same before it, the newest first. */
@@ -104,10 +106,11 @@ function decide(at: number, what: 'trusted' | 'leftOut'): void {
       </p>
     </template>
     <div v-if="run.state === 'measuring'" class="buttons">
-      <button class="button main" :disabled="!found || isBusy" @click="$emit('keep')">
+      <button class="button main" :disabled="!found || isBusy || !me.may('lead')" @click="$emit('keep')">
         {{ !found || isWorth ? 'Keep this correction' : 'Keep it as it is' }}
       </button>
-      <button class="button" @click="$emit('drop')">Drop</button>
+      <button class="button" :disabled="!me.may('operator')" @click="$emit('drop')">Drop</button>
+      <p v-if="!me.may('lead')" class="soft">A lead keeps it.</p>
     </div>
   </div>
 </template>

@@ -8,7 +8,9 @@ import { largest } from '../../../../core/geometry/lists';
 import { useUnits } from '../../../stores/units';
 import { foundIn, inUseOf } from './runs';
 import { shortDate, sureText, valueNames, valueText } from './texts';
+import { useMe } from '../../../stores/me';
 
+const me = useMe();
 const props = defineProps<{
   /** The newest first. */
   runs: readonly Calibration[];
@@ -126,6 +128,7 @@ const inUse = computed(() => inUseOf(props.runs));
           <button
             v-else-if="one.run.after && one.run.state !== 'measuring'"
             class="button slim"
+            :disabled="!me.may('lead')"
             :aria-label="`Go back to the run of ${shortDate(one.run.startedAt)}, number ${one.run.id}`"
             @click="$emit('back', one.run)"
           >

@@ -7,6 +7,7 @@ import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
 import LengthField from '../../../parts/LengthField.vue';
 import LengthRow from '../../../parts/LengthRow.vue';
+import OnlyFor from '../../../parts/OnlyFor.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { useOrder } from '../../../stores/order';
 import { useUnits } from '../../../stores/units';
@@ -132,16 +133,18 @@ const first = computed(() => store.plan!.printed?.sheets[0]);
     </span>
   </div>
   <FoldOut :title="`${printer.name}, for all orders`" name="printer">
-    <LengthRow
-      v-for="[name, word, most] in PRINTER"
-      :key="name"
-      :label="word"
-      :full-label="`${word}, ${printer.name}`"
-      :value="printer[name]"
-      :min="name === 'edge' ? 0 : 50"
-      :max="most"
-      @change="store.changeShop({ printer: { ...printer, [name]: $event } })"
-    />
+    <OnlyFor role="lead" says="A lead changes this.">
+      <LengthRow
+        v-for="[name, word, most] in PRINTER"
+        :key="name"
+        :label="word"
+        :full-label="`${word}, ${printer.name}`"
+        :value="printer[name]"
+        :min="name === 'edge' ? 0 : 50"
+        :max="most"
+        @change="store.changeShop({ printer: { ...printer, [name]: $event } })"
+      />
+    </OnlyFor>
   </FoldOut>
 </template>
 
