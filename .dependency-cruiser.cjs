@@ -16,7 +16,7 @@ const FLOORS = [
   ['weeding'],
   ['toolpath'],
   ['devicelang'],
-  ['calibration'],
+  ['calibration', 'floor'],
   ['plan'],
 ];
 const floors = FLOORS.flatMap((rooms, i) =>

@@ -145,6 +145,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('stop-calibration'), calibrationId: z.number() }),
   /** Films, recipes, cutters or knives were changed. */
   z.object({ kind: z.literal('shop') }),
+  /** All machines are paused, or go on. */
+  z.object({ kind: z.literal('floor') }),
   /** Somebody logged out, or people were changed: pages ask who they are. */
   z.object({ kind: z.literal('people') }),
   /** The server did not hear events for a while: whoever shows something asks for it again. */

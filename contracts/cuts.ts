@@ -3,9 +3,10 @@ import { z } from 'zod';
 import { HOW_IT_WAS } from '../core/calibration/howItWas';
 import { choicesSchema } from './choices';
 import { cutSheetSchema, sheetReadingSchema } from './print';
-import { filmSchema, recipeSchema, rollsSchema } from './shop';
+import { filmSchema, recipeSchema, rollSchema, rollsSchema } from './shop';
 
 export const cutStateSchema = z.enum([
+  'held',
   'queued',
   'wants-film',
   'checking',
@@ -43,8 +44,11 @@ export type SharingNow = z.infer<typeof sharingSchema>;
 export const cutSchema = z.object({
   id: z.number(),
   orderId: z.number(),
+  /** Of the order, when it was queued. */
+  revision: z.number(),
   orderNumber: z.number(),
   orderName: z.string(),
+  orderDue: z.string().nullable(),
   cutterId: z.string(),
   /** The plan's id of the strip that is cut. */
   strip: z.string(),
@@ -55,6 +59,10 @@ export const cutSchema = z.object({
   mirrored: z.boolean(),
   copies: z.number(),
   rollWidth: z.number(),
+  /** What it is cut from, as it was on the shelf. */
+  roll: rollSchema.nullable(),
+  /** It has lines for a pen or a creasing wheel. */
+  needsSecondTool: z.boolean(),
   cuttable: z.number(),
   edges: z.object({ far: z.number(), near: z.number() }),
   length: z.number(),
@@ -95,6 +103,10 @@ export type Cut = z.infer<typeof cutSchema>;
 /** What people do with a cut. */
 export const CUT_ACTS = [
   'queued',
+  'held',
+  'released',
+  'moved',
+  'paused',
   'loaded',
   'stopped',
   'resumed',
@@ -147,6 +159,8 @@ export const queueSchema = z.strictObject({
   shop: z.string().max(100).optional(),
   /** The same of what it shares with other orders. */
   sharing: z.string().max(100).optional(),
+  /** Goes onto the shelf, to be sent later. */
+  hold: z.boolean().optional(),
   /** Only its own art, and also what is cut with another order. */
   own: z.boolean().optional(),
   /** Only these films: a spoilt layer cut again. */
@@ -167,6 +181,9 @@ export const queueSchema = z.strictObject({
     })
     .optional(),
 });
+/** What of an order was queued. */
+export type QueuedPart = Omit<z.infer<typeof queueSchema>, 'revision' | 'shop' | 'sharing' | 'hold'>;
+
 /** What was read of a printed sheet's code, and the cutter that it is at. */
 export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutter: z.string().max(60) });
 export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });

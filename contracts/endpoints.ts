@@ -55,6 +55,7 @@ import {
   paceSchema,
 } from './calibrations';
 import { fileSource, sourceSchema } from './choices';
+import { fewestSchema, floorSchema, laneOrderSchema, moveSchema } from './floor';
 import {
   hereSchema,
   logInSchema,
@@ -475,6 +476,31 @@ export const ENDPOINTS = {
     params: byId,
     says: 'Go on after a stop',
     takes: resumeSchema,
+    gives: cutSchema,
+  },
+  'GET /api/floor': { says: 'Whether all machines are paused, and what is in each', gives: floorSchema },
+  'GET /api/floor/fewest-swaps': {
+    says: 'Orders of the lanes with fewer changes of film and knife, and nothing late for it',
+    gives: fewestSchema,
+  },
+  'POST /api/floor/pause': { says: 'Stop all machines', gives: floorSchema },
+  'POST /api/floor/go-on': { says: 'Go on with all that was paused', gives: floorSchema },
+  'POST /api/cutters/{cutter}/lane': {
+    params: byCutter,
+    says: 'Put the cuts that wait at a cutter into another order',
+    takes: laneOrderSchema,
+    gives: z.array(cutSchema),
+  },
+  'POST /api/cuts/{id}/hold': { params: byId, says: 'Put a cut that waits onto the shelf', gives: cutSchema },
+  'POST /api/cuts/{id}/release': {
+    params: byId,
+    says: 'Send a cut from the shelf to its cutter',
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/move': {
+    params: byId,
+    says: 'Put a cut that waits elsewhere in its lane, or have it cut on another cutter',
+    takes: moveSchema,
     gives: cutSchema,
   },
   'POST /api/cuts/{id}/how': {

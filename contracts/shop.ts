@@ -15,17 +15,13 @@ const filmSize = z.strictObject({
   width: z.number().min(1).max(5000),
   length: z.number().min(1).max(1e5),
 });
-export const rollsSchema = z
-  .array(
-    z.strictObject({
-      width: z.number().min(20).max(5000),
-      lengthLeft: z.number().min(0).max(1e7),
-      sheets: z.number().int().min(0).max(1e5).optional(),
-      offcut: z.string().min(1).max(12).optional(),
-    }),
-  )
-  .max(200)
-  .readonly();
+export const rollSchema = z.strictObject({
+  width: z.number().min(20).max(5000),
+  lengthLeft: z.number().min(0).max(1e7),
+  sheets: z.number().int().min(0).max(1e5).optional(),
+  offcut: z.string().min(1).max(12).optional(),
+});
+export const rollsSchema = z.array(rollSchema).max(200).readonly();
 const limits = z.strictObject({
   narrowest: z.number().min(0).max(1000).optional(),
   island: z.number().min(0).max(1000).optional(),

@@ -37,8 +37,9 @@ test('a wall is taken apart by itself; each way says beforehand what it comes to
   const least = await offers.locator('.card').filter({ hasText: 'cut least' }).locator('small').innerText();
   for (const name of [/Equal panels/, /As wide as the film/]) {
     const label = offers.locator('.card').filter({ hasText: name });
-    await expect(label.locator('small')).toContainText('mm cut');
-    const before = await label.locator('small').innerText();
+    // what stood there may be reckoned anew just now
+    let before = '';
+    await expect.poll(async () => (before = await label.locator('small').innerText())).toContain('mm cut');
     await way(page, name).click();
     await expect(way(page, name)).toBeChecked();
     await saved(page);

@@ -25,7 +25,7 @@ import type { Film, Roll } from '../../core/films/film';
 import type { Printer } from '../../core/print/choices';
 import type { FilmSize } from '../../core/films/leftover';
 import type { OrderSummary } from '../../contracts/api';
-import type { CutAct } from '../../contracts/cuts';
+import type { CutAct, QueuedPart } from '../../contracts/cuts';
 import type { Role } from '../../contracts/people';
 import type { SessionData } from '../people/sessionData';
 import type { Edit } from '../../contracts/edits';
@@ -195,6 +195,8 @@ export const settings = pgTable('settings', {
   leastOffcut: jsonb('least_offcut').$type<FilmSize>().notNull(),
   /** What it prints with; null until it says so. */
   printer: jsonb('printer').$type<Printer>(),
+  /** All machines are stopped, and nothing begins. */
+  paused: boolean('paused').notNull().default(false),
   /** Where it takes PDFs over HTTP; null: it is given them by hand. */
   printerLink: text('printer_link'),
 });
@@ -248,6 +250,13 @@ export const cuts = pgTable(
     cutterId: text('cutter_id')
       .notNull()
       .references(() => cutters.id),
+    /** Its place among those that wait at its cutter: the least is next. */
+    rank: doublePrecision('rank').notNull().default(0),
+    /** What of its order was queued; null in cuts of earlier versions. */
+    asked: jsonb('asked').$type<QueuedPart>(),
+    /** Stopped with all others: goes on with them. */
+    paused: boolean('paused').notNull().default(false),
+    needsSecondTool: boolean('needs_second_tool').notNull().default(false),
     position: integer('position').notNull(),
     of: integer('of').notNull(),
     state: text('state').notNull(),

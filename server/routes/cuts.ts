@@ -10,6 +10,16 @@ import {
   resumeCut,
   stopCut,
 } from '../services/cuts';
+import {
+  fewestSwapsNow,
+  floorNow,
+  goOnAll,
+  holdCut,
+  moveCut,
+  orderLane,
+  pauseAll,
+  releaseCut,
+} from '../services/floor';
 import { sayHow } from '../services/howItWas';
 import type { CutServices } from '../services/cuts';
 import type { Handlers } from './mount';
@@ -24,6 +34,14 @@ export const cutRoutes = (services: CutServices) =>
       packed(await getCutFile(services.db, params.id, 'drawing')),
     'GET /api/cuts/{id}/record': async ({ params }) =>
       packed(await getCutFile(services.db, params.id, 'record')),
+    'GET /api/floor': () => floorNow(services.db),
+    'GET /api/floor/fewest-swaps': () => fewestSwapsNow(services),
+    'POST /api/floor/pause': () => pauseAll(services),
+    'POST /api/floor/go-on': () => goOnAll(services),
+    'POST /api/cutters/{cutter}/lane': ({ params, body }) => orderLane(services, params.cutter, body.ids),
+    'POST /api/cuts/{id}/hold': ({ params }) => holdCut(services, params.id),
+    'POST /api/cuts/{id}/release': ({ params }) => releaseCut(services, params.id),
+    'POST /api/cuts/{id}/move': ({ params, body }) => moveCut(services, params.id, body),
     'POST /api/cuts/by-code': ({ body }) => bringUp(services, body.code, body.cutter),
     'POST /api/cuts/{id}/loaded': ({ params }) => filmLoaded(services, params.id),
     'POST /api/cuts/{id}/jog': ({ params, body }) => jog(services.db, params.id, body),

@@ -40,11 +40,15 @@ export function sameSiteOnly(request: Request, _response: Response, next: NextFu
 const hostOf = (origin: string): string | undefined =>
   URL.canParse(origin) ? new URL(origin).host : undefined;
 
+/** A refused query says all that was to be written. */
+const MOST_LOGGED = 400;
+
 /** Turns errors into a sentence; what a person need not know stays in the log. */
 export function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     const trouble = asTrouble(error);
-    if (trouble.status >= 500) log.error({ error: String(error), path: request.path }, 'request failed');
+    if (trouble.status >= 500)
+      log.error({ error: String(error).slice(0, MOST_LOGGED), path: request.path }, 'request failed');
     if (!response.headersSent) response.status(trouble.status).json(trouble);
     else if (!response.get('content-type')?.startsWith(STEPS_TYPE)) next(error);
     else response.end(JSON.stringify({ status: trouble.status, problem: trouble }));

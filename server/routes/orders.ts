@@ -46,8 +46,8 @@ export function orderRoutes(services: CutServices) {
       changeChoices(services, params.id, body.base, body.edits),
     'POST /api/orders/{id}/undo': ({ params }) => step(services, params.id, -1),
     'POST /api/orders/{id}/redo': ({ params }) => step(services, params.id, 1),
-    'POST /api/orders/{id}/queue': ({ params, body: { revision, shop, sharing, ...part } }) =>
-      queueOrder(services, params.id, { revision, shop, sharing }, part),
+    'POST /api/orders/{id}/queue': ({ params, body: { revision, shop, sharing, hold, ...part } }) =>
+      queueOrder(services, params.id, { revision, shop, sharing }, part, hold),
     'GET /api/orders/{id}/sharing': async ({ params }) => sharingOf(db, await getOrder(db, params.id)),
     'GET /api/orders/{id}/wanting': ({ params, query }) => wantingFilm(db, params.id, query.film),
     'POST /api/orders/{id}/put-away': ({ params }) => done(putAway(services, params.id, true)),

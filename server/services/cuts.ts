@@ -1,14 +1,16 @@
 import { and, asc, eq, exists, inArray, sql } from 'drizzle-orm';
-import type { Cut, CutAct, CutActed, CutState, SharingNow } from '../../contracts/cuts';
+import type { Cut, CutAct, CutActed, CutState, QueuedPart, SharingNow } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
-import type { Again } from '../../core/films/again';
 import type { Db } from '../db/connect';
 import { cutActs, cuts, cutShares, orders, people } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { OrderServices } from './orders';
 import { getOrder, OPEN_STATES, planToCut } from './orders';
+import type { Order } from '../../contracts/api';
+import type { MadeCut } from '../work/makeCuts';
 import type { MadePlan } from '../work/tasks';
 import { pack } from './pack';
+import { settingsOf } from './settings';
 import { sharingOf } from './sharing';
 import { loadShop } from './shop';
 
@@ -23,20 +25,6 @@ export interface CutServices extends OrderServices {
 /** States in which a cut has its cutter to itself. */
 const ACTIVE: readonly CutState[] = ['wants-film', 'checking', 'cutting', 'stopping', 'stopped'];
 
-/** What of an order is cut; missing: all of it. */
-export interface Part {
-  /** Only these films, by id: spoilt layers cut again. */
-  readonly films?: readonly string[];
-  /** Only these shapes of one film. */
-  readonly again?: Again;
-  /** Only these panels, once each. */
-  readonly panels?: readonly number[];
-  /** Only these printed sheets, from 1. */
-  readonly sheets?: readonly number[];
-  /** Only the order's own art, and also what is cut with another order. */
-  readonly own?: boolean;
-}
-
 /** What was shown of an order when it was queued: its revision, and the versions of the shop and of what it shares. */
 export interface Shown {
   readonly revision: number;
@@ -49,7 +37,8 @@ export async function queueOrder(
   services: CutServices,
   orderId: number,
   { revision, shop, sharing: shownSharing }: Shown,
-  { films, again, panels, sheets, own }: Part = {},
+  asked: QueuedPart = {},
+  hold = false,
 ): Promise<Cut[]> {
   const { db, hub, who } = services;
   const order = await getOrder(db, orderId);
@@ -67,18 +56,10 @@ export async function queueOrder(
       'A film, a recipe or a cutter was changed a moment ago. Look at the order once more, then queue it.',
     );
   }
-  // shapes, panels and sheets that are spoilt are cut again by themselves
-  const isAlone = own === true || [again, panels, sheets].some((part) => part !== undefined);
+  const isAlone = isOwn(asked);
   const sharing = isAlone ? ALONE : await sharingOf(db, order);
   if (!isAlone && shownSharing !== undefined && shownSharing !== sharing.version) throw sharingChanged();
-  const plan = await planToCut(services, order, sharing, again ?? (panels && { panels }));
-  const stop = plan.findings.find((finding) => finding.severity === 'stop');
-  if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
-  const wanted = plan.cuts.filter(
-    ({ film, sheet }) =>
-      (!films || films.includes(film.id)) && (!sheets || (sheet && sheets.includes(sheet.number))),
-  );
-  if (wanted.length === 0) throw nothingToCut(plan);
+  const wanted = await cutsAsked(services, order, sharing, asked);
   await db.transaction(async (tx) => {
     // one order is queued once at a time, however often and from wherever the button is pressed; those it shares film with too
     const ids = [orderId, ...sharing.guests.map(({ id }) => id)];
@@ -102,21 +83,22 @@ export async function queueOrder(
     const made = await tx
       .insert(cuts)
       .values(
-        wanted.map(({ shares: _shares, design, ...cut }, i) => ({
-          ...cut,
+        wanted.map((cut, i) => ({
+          ...rowOf(cut),
           orderId,
           revision,
+          asked,
           position: i + 1,
           of: wanted.length,
-          state: 'queued' as const,
-          lines: cut.program.lines.length,
-          program: pack(cut.program),
-          drawing: pack(cut.drawing),
-          design: design && pack(design),
+          state: hold ? 'held' : 'queued',
         })),
       )
       .returning({ id: cuts.id });
-    await tx.insert(cutActs).values(made.map(({ id }) => ({ cutId: id, act: 'queued' as const, who })));
+    const madeIds = made.map(({ id }) => id);
+    // behind all that was queued before
+    await tx.update(cuts).set({ rank: cuts.id }).where(inArray(cuts.id, madeIds));
+    const act = hold ? 'held' : 'queued';
+    await tx.insert(cutActs).values(madeIds.map((cutId) => ({ cutId, act, who }) as const));
     const whose = new Map(sharing.guests.map((guest) => [guest.number, guest]));
     await tx.insert(cutShares).values(
       wanted.flatMap(({ shares }, i) =>
@@ -138,8 +120,39 @@ export async function queueOrder(
   return listCuts(db, { orderId });
 }
 
+/** Only the order's own: shapes, panels and sheets that are spoilt are cut again by themselves. */
+export const isOwn = ({ own, again, panels, sheets }: QueuedPart): boolean =>
+  own === true || [again, panels, sheets].some((part) => part !== undefined);
+
+/** What is asked for of an order, with its bytes. @throws Trouble when it cannot be cut as it stands */
+export async function cutsAsked(
+  services: CutServices,
+  order: Order,
+  sharing: SharingNow,
+  { films, again, panels, sheets }: QueuedPart,
+): Promise<readonly MadeCut[]> {
+  const plan = await planToCut(services, order, sharing, again ?? (panels && { panels }));
+  const stop = plan.findings.find((finding) => finding.severity === 'stop');
+  if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
+  const wanted = plan.cuts.filter(
+    ({ film, sheet }) =>
+      (!films || films.includes(film.id)) && (!sheets || (sheet && sheets.includes(sheet.number))),
+  );
+  if (wanted.length === 0) throw nothingToCut(plan);
+  return wanted;
+}
+
+/** A made cut as it is stored. */
+export const rowOf = ({ shares: _shares, design, ...cut }: MadeCut) => ({
+  ...cut,
+  lines: cut.program.lines.length,
+  program: pack(cut.program),
+  drawing: pack(cut.drawing),
+  design: design ? pack(design) : null,
+});
+
 /** An order by itself. */
-const ALONE: SharingNow = { guests: [], away: {}, refused: [], version: '' };
+export const ALONE: SharingNow = { guests: [], away: {}, refused: [], version: '' };
 
 const sharingChanged = (): Trouble =>
   new Trouble(
@@ -183,7 +196,7 @@ async function refuseQueued(
 export const lockQueue = (tx: Pick<Db, 'execute'>, cutterId: string): Promise<unknown> =>
   tx.execute(sql`select pg_advisory_xact_lock(731003, hashtext(${cutterId}))`);
 
-/** When nothing has the cutter, the oldest waiting cut asks for its film. */
+/** When nothing has the cutter, the first cut of its lane asks for its film. */
 export async function promoteNext(
   { db, hub }: Pick<CutServices, 'db' | 'hub'>,
   cutterId: string,
@@ -199,7 +212,7 @@ export async function promoteNext(
       .select({ id: cuts.id, orderId: cuts.orderId })
       .from(cuts)
       .where(and(eq(cuts.cutterId, cutterId), eq(cuts.state, 'queued')))
-      .orderBy(asc(cuts.id))
+      .orderBy(asc(cuts.rank), asc(cuts.id))
       .limit(1);
     if (next) await tx.update(cuts).set({ state: 'wants-film' }).where(eq(cuts.id, next.id));
     return next;
@@ -210,8 +223,10 @@ export async function promoteNext(
 const columns = {
   id: cuts.id,
   orderId: cuts.orderId,
+  revision: cuts.revision,
   orderNumber: orders.number,
   orderName: orders.name,
+  orderDue: orders.due,
   cutterId: cuts.cutterId,
   strip: cuts.strip,
   film: cuts.film,
@@ -221,6 +236,8 @@ const columns = {
   mirrored: cuts.mirrored,
   copies: cuts.copies,
   rollWidth: cuts.rollWidth,
+  roll: cuts.roll,
+  needsSecondTool: cuts.needsSecondTool,
   cuttable: cuts.cuttable,
   edges: cuts.edges,
   length: cuts.length,
@@ -250,7 +267,7 @@ export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<C
     .from(cuts)
     .innerJoin(orders, eq(orders.id, cuts.orderId))
     .where(of.orderId === undefined ? inArray(cuts.state, [...OPEN_STATES]) : isOf(db, of.orderId))
-    .orderBy(asc(cuts.id))
+    .orderBy(asc(cuts.rank), asc(cuts.id))
     .limit(500);
   return rows as Cut[];
 }
@@ -295,7 +312,7 @@ export async function actsOf(db: Db, id: number): Promise<CutActed[]> {
 }
 
 /** Moves a cut on only from a state in which that makes sense, so that of two presses one counts. */
-async function move(
+export async function move(
   services: Pick<CutServices, 'db' | 'hub' | 'who'>,
   id: number,
   from: readonly CutState[],
@@ -320,6 +337,7 @@ async function move(
 }
 
 const PLAIN: Readonly<Record<CutState, string>> = {
+  held: 'on the shelf',
   queued: 'waiting in the queue',
   'wants-film': 'waiting for its film',
   checking: 'being checked against the cutter',
@@ -330,6 +348,16 @@ const PLAIN: Readonly<Record<CutState, string>> = {
   cancelled: 'cancelled',
 };
 
+async function refusePaused(db: Db): Promise<void> {
+  const { paused } = await settingsOf(db);
+  if (paused)
+    throw new Trouble(
+      409,
+      'paused',
+      'All machines are paused. Go on with them on the floor, then press again.',
+    );
+}
+
 /** @param taken marks of a printed sheet that a person took; missing: the sensor reads them */
 export async function filmLoaded(services: CutServices, id: number, taken?: TakenMarks): Promise<Cut> {
   if (taken) {
@@ -337,6 +365,7 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
     if (!taken.every(({ mark }) => sheet?.marks[mark]))
       throw new Trouble(422, 'no-such-mark', 'One of these marks is not on the sheet of this cut.');
   }
+  await refusePaused(services.db);
   const cut = await move(services, id, ['wants-film'], 'checking', 'loaded', { taken: taken ?? null });
   await services.dispatch({ cutId: id });
   return cut;
@@ -354,6 +383,7 @@ export async function resumeCut(
   id: number,
   from: 'next-line' | 'start',
 ): Promise<Cut> {
+  await refusePaused(services.db);
   const anew = { linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 };
   const cut = await (from === 'start'
     ? move(services, id, ['stopped'], 'checking', 'begun-anew', anew)
@@ -363,7 +393,7 @@ export async function resumeCut(
 }
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {
-  const open = ['queued', 'wants-film', 'stopped'] as const;
+  const open = ['held', 'queued', 'wants-film', 'stopped'] as const;
   const cut = await move(services, id, open, 'cancelled', 'cancelled', { endedAt: new Date() });
   await promoteNext(services, cut.cutterId);
   return cut;

@@ -52,7 +52,7 @@ function orderStates(db: Db, search: string) {
     .select({
       orderId: cutShares.orderId,
       isDone: sql<boolean>`bool_and(${cuts.state} = 'done')`.as('is_done'),
-      isBegun: sql<boolean>`bool_or(${cuts.state} not in ('queued', 'done'))`.as('is_begun'),
+      isBegun: sql<boolean>`bool_or(${cuts.state} not in ('held', 'queued', 'done'))`.as('is_begun'),
       films: sql<number>`count(distinct ${cuts.film}->>'id')`.as('films'),
       at: sql<
         string[]

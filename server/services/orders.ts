@@ -381,4 +381,12 @@ export async function planToCut(
 }
 
 /** Cuts of an order that are neither done nor taken back. */
-export const OPEN_STATES = ['queued', 'wants-film', 'checking', 'cutting', 'stopping', 'stopped'] as const;
+export const OPEN_STATES = [
+  'held',
+  'queued',
+  'wants-film',
+  'checking',
+  'cutting',
+  'stopping',
+  'stopped',
+] as const;

@@ -11,6 +11,8 @@ export interface Settings {
   /** Smallest offcut that is kept. */
   readonly leastOffcut: FilmSize;
   readonly printer: Printer;
+  /** All machines are stopped, and nothing begins. */
+  readonly paused: boolean;
   /** Where it takes PDFs over HTTP; null: it is given them by hand. */
   readonly printerLink: string | null;
 }
@@ -21,17 +23,18 @@ const USUAL: Settings = {
   leastOffcut: { width: 200, length: 300 },
   printer: USUAL_PRINTER,
   printerLink: null,
+  paused: false,
 };
 
 export async function settingsOf(db: Pick<Db, 'select'>): Promise<Settings> {
   const [row] = await db.select().from(settings).where(eq(settings.id, SHOP));
-  const { leastOffcut, printer, printerLink } = row ?? USUAL;
-  return { leastOffcut, printer: printer ?? USUAL.printer, printerLink };
+  const { printer, ...rest } = row ?? USUAL;
+  return { ...rest, printer: printer ?? USUAL.printer };
 }
 
 export async function changeSettings(
-  db: Db,
-  change: ShopChange & { readonly printerLink?: string },
+  db: Pick<Db, 'insert'>,
+  change: ShopChange & { readonly printerLink?: string; readonly paused?: boolean },
 ): Promise<void> {
   if (Object.keys(change).length === 0) return;
   await db

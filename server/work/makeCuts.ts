@@ -26,6 +26,8 @@ export interface MadeCut {
   readonly recipe: Recipe;
   readonly mirrored: boolean;
   readonly copies: number;
+  /** It has lines for a pen or a creasing wheel. */
+  readonly needsSecondTool: boolean;
   readonly rollWidth: number;
   readonly cuttable: number;
   readonly edges: Strip['edges'];
@@ -82,6 +84,7 @@ export function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut
     recipe,
     mirrored: strip.mirrored,
     copies: copiesOn(strip),
+    needsSecondTool: program.lines.some(({ kind }) => kind === 'pen' || kind === 'crease'),
     rollWidth: strip.roll.width,
     cuttable: strip.cuttable,
     edges: strip.edges,

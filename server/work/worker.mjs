@@ -19,4 +19,5 @@ export const {
   fit,
   printMap,
   compare,
+  fewestSwapsOf,
 } = await import('./tasks.ts');

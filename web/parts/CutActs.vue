@@ -11,6 +11,10 @@ onMounted(async () => {
 });
 const WORDS: Readonly<Record<CutAct, string>> = {
   queued: 'queued',
+  held: 'put on the shelf',
+  released: 'sent',
+  moved: 'moved',
+  paused: 'paused with all',
   loaded: 'loaded',
   stopped: 'stopped',
   resumed: 'gone on with',

@@ -5,6 +5,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Cut } from '../../../contracts/cuts';
+import { isInLane } from '../../../contracts/floor';
 import type { Bounds } from '../../../core/geometry/bounds';
 import type { Shop } from '../../../core/plan/shop';
 import StageCanvas from '../../stage/StageCanvas.vue';
@@ -53,8 +54,9 @@ const steps = computed(() =>
 );
 const behind = computed(
   () =>
-    machines.cuts.filter((cut) => cut.cutterId === cutterId.value && cut.orderId !== now.value?.orderId)
-      .length,
+    machines.cuts.filter(
+      (cut) => cut.cutterId === cutterId.value && isInLane(cut) && cut.orderId !== now.value?.orderId,
+    ).length,
 );
 const share = computed(() =>
   now.value && now.value.seconds > 0 ? secondsDone.value / now.value.seconds : 0,

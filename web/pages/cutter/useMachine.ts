@@ -1,6 +1,7 @@
 import type { Ref } from 'vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
+import { isInLane } from '../../../contracts/floor';
 import type { ShopEvent } from '../../../contracts/api';
 import { pathOfLine } from '../../stage/paths';
 import { ApiProblem, call } from '../../stores/api';
@@ -10,7 +11,7 @@ import type { Head } from './drawCut';
 
 /** The cut that a machine is at, or that is next there. */
 function onMachine(cuts: readonly Cut[], cutterId: string): Cut | undefined {
-  const own = cuts.filter((cut) => cut.cutterId === cutterId);
+  const own = cuts.filter((cut) => cut.cutterId === cutterId && isInLane(cut));
   return own.find((cut) => cut.state !== 'queued') ?? own[0];
 }
 

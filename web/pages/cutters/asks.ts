@@ -1,4 +1,5 @@
 import type { Cut } from '../../../contracts/cuts';
+import { isInLane } from '../../../contracts/floor';
 import type { CutterState } from '../../../contracts/shop';
 import { onShelf } from '../../parts/onShelf';
 import { duration } from '../../stores/units';
@@ -14,8 +15,9 @@ export interface Asks {
 
 /** @param cuts those of this machine that are not done, oldest first */
 export function asksOf(cuts: readonly Cut[]): Asks {
-  const now = cuts.find(({ state }) => state !== 'queued');
-  if (!now) return { says: cuts.length > 0 ? 'About to begin' : 'Nothing to do', isAsking: false };
+  const lane = cuts.filter(isInLane);
+  const now = lane.find(({ state }) => state !== 'queued');
+  if (!now) return { says: lane.length > 0 ? 'About to begin' : 'Nothing to do', isAsking: false };
   switch (now.state) {
     case 'wants-film':
       return { says: `Load ${now.film.name}`, isAsking: true };
