@@ -19,6 +19,22 @@ walk('films and cutters', async (page, look) => {
   await look('cutters');
 });
 
+walk('the floor', async (page, look) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Crew shirts/ }).click();
+  const go = page.getByRole('link', { name: /go to the floor/ });
+  await page.getByRole('button', { name: 'Hold', exact: true }).or(go).click();
+  await page.waitForURL(/floor$/);
+  await page
+    .getByRole('region', { name: /^Shelf/ })
+    .getByRole('button')
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Fewest swaps' }).click();
+  await page.getByText('No lane can do').waitFor();
+  await look('floor');
+});
+
 walk('people', async (page, look) => {
   await page.goto('/people');
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Campion');

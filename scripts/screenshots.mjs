@@ -33,14 +33,15 @@ const { url } = JSON.parse(server.said);
 const logIn = (name, password) =>
   page.request.post('/api/session', { headers: { Origin: url }, data: { name, password } });
 await logIn('Thrift', 'thrift at the till');
+await page.goto('/people');
+await page.getByRole('button', { name: 'Add them' }).waitFor();
+await shot('people');
 await page.goto('/orders');
 // a row's picture follows its order by itself
 await page.locator('.rows img').nth(5).waitFor();
 await shot('orders');
 await page.getByRole('link', { name: /Slipway sign/ }).click();
 await page.getByText('6 films').waitFor();
-await page.getByRole('button', { name: 'Films apart' }).click();
-await shot('films-apart');
 await page.goto('/orders');
 await page.locator('input[type=file]').setInputFiles('e2e/art/mess.svg');
 await page.getByText('3 films').or(page.getByText('4 films')).first().waitFor();
@@ -112,7 +113,6 @@ await page.getByRole('link', { name: /Load Damson/ }).click();
 await page.getByRole('button', { name: 'Damson is loaded' }).waitFor();
 // the tablet beside the machine, upright
 await page.setViewportSize({ width: 820, height: 1180 });
-await shot('load-the-film');
 await page.setViewportSize({ width: 1280, height: 800 });
 await page.getByRole('button', { name: 'Damson is loaded' }).click();
 await page.getByText(/Cutting line (1\d|2\d) of/).waitFor();
@@ -123,6 +123,7 @@ await page.getByRole('button', { name: 'Tide blue is loaded' }).waitFor({ timeou
 await page.getByRole('link', { name: 'See it as cut' }).click();
 await page.getByRole('button', { name: 'As cut' }).click();
 await page.getByText('The cut lies at most').waitFor();
+await page.getByText('3 films').waitFor();
 await shot('as-cut');
 await page.goto('/orders');
 await page.getByRole('link', { name: /Slipway sign/ }).click();
@@ -207,6 +208,22 @@ for (const [look, from, to] of [
 }
 await page.getByText('Cuts cleanly from').waitFor();
 await shot('recipes');
+// the floor with what was queued on the way, and some more
+const { rows } = await (await page.request.get('/api/orders')).json();
+for (const [name, hold] of [
+  ['Class numbers', false],
+  ['Slipway', false],
+  ['Race hut', false],
+  ['Crew shirts', true],
+]) {
+  const { id } = rows.find((row) => row.name.startsWith(name));
+  const { revision } = await (await page.request.get(`/api/orders/${id}`)).json();
+  await page.request.post(`/api/orders/${id}/queue`, { headers: { Origin: url }, data: { revision, hold } });
+}
+await page.setViewportSize({ width: 1280, height: 800 });
+await page.goto('/floor');
+await page.getByText(/last cut ends/).waitFor();
+await shot('floor');
 await browser.close();
 server.child.kill('SIGKILL');
 postgres.stop();

@@ -76,6 +76,7 @@ useEventListener('drop', onDrop);
       >
       <nav aria-label="Pages">
         <router-link to="/orders" :class="{ here: route.path.startsWith('/orders') }">Orders</router-link>
+        <router-link to="/floor" :class="{ here: route.path.startsWith('/floor') }">Floor</router-link>
         <router-link to="/cutters" :class="{ here: route.path.startsWith('/cutters') }"
           >At the cutter</router-link
         >

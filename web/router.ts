@@ -30,6 +30,7 @@ export const router = createRouter({
       name: 'machine',
       component: () => import('./pages/machines/MachinesPage.vue'),
     },
+    { path: '/floor', name: 'floor', component: () => import('./pages/floor/FloorPage.vue') },
     { path: '/people', name: 'people', component: () => import('./pages/people/PeoplePage.vue') },
     { path: '/materials', name: 'materials', component: () => import('./pages/materials/MaterialsPage.vue') },
     {

@@ -158,14 +158,15 @@ export async function orderLane(
     if (moved.length > 0)
       await tx.insert(cutActs).values(moved.map((cutId) => ({ cutId, act: 'moved', who }) as const));
   });
-  await tellLane(services, cutterId, ids);
+  await tellLane(services, cutterId, ids.slice(0, 1));
   return listCuts(db);
 }
 
+/** @param ids those that somebody moved */
 async function tellLane(services: CutServices, cutterId: string, ids: readonly number[]): Promise<void> {
   await promoteNext(services, cutterId);
   const { orderId } = await getCut(services.db, ids[0]);
-  await services.hub.tell({ kind: 'cut', cutId: ids[0], orderId, cutterId });
+  for (const cutId of ids) await services.hub.tell({ kind: 'cut', cutId, orderId, cutterId });
 }
 
 /** Orders of lanes with fewer changes; lanes that cannot be better are left out. */

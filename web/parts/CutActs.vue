@@ -3,12 +3,16 @@
 import { onMounted, ref } from 'vue';
 import type { CutAct, CutActed } from '../../contracts/cuts';
 import { call } from '../stores/api';
+import { useListening } from '../stores/events';
 
 const props = defineProps<{ cut: number }>();
 const acts = ref<readonly CutActed[]>([]);
-onMounted(async () => {
-  acts.value = await call('GET /api/cuts/{id}/acts', { params: { id: props.cut } }).catch(() => []);
-});
+async function look(): Promise<void> {
+  const params = { id: props.cut };
+  acts.value = await call('GET /api/cuts/{id}/acts', { params }).catch(() => acts.value);
+}
+onMounted(look);
+useListening((event) => void (event.kind === 'cut' && event.cutId === props.cut && look()), look);
 const WORDS: Readonly<Record<CutAct, string>> = {
   queued: 'queued',
   held: 'put on the shelf',
@@ -22,8 +26,7 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   cancelled: 'left out',
   said: 'judged',
 };
-const at = (date: string): string =>
-  new Date(date).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
+const at = (date: string): string => new Date(date).toTimeString().slice(0, 5);
 </script>
 
 <template>

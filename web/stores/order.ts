@@ -16,6 +16,8 @@ import { createSession } from './session';
 
 /** What of an order is to be cut: nothing said, all of it. */
 export interface CutPart {
+  /** Goes onto the shelf, to be sent later. */
+  readonly hold?: boolean;
   readonly films?: readonly string[];
   readonly again?: Again;
   readonly panels?: readonly number[];

@@ -157,6 +157,7 @@ onBeforeUnmount(() => {
       v-model:section="section"
       v-model:film="film"
       @queue="queue()"
+      @hold="queue({ hold: true })"
       @reorder="reorder"
       @recut="(id, own) => queue({ films: [id], own })"
       @panel="queue({ panels: [$event] })"

@@ -19,6 +19,7 @@ const section = defineModel<SectionName>('section', { required: true });
 const film = defineModel<string | undefined>('film');
 const emit = defineEmits<{
   queue: [];
+  hold: [];
   reorder: [colours: string[]];
   recut: [film: string, own: boolean];
   panel: [number: number];
@@ -74,7 +75,7 @@ const { sections, findingsOf, stateOf } = useSections();
         </div>
       </section>
     </div>
-    <RunCardFoot @queue="emit('queue')" />
+    <RunCardFoot @queue="emit('queue')" @hold="emit('hold')" />
   </aside>
 </template>
 

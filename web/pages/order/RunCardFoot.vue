@@ -8,7 +8,7 @@ import { duration, useUnits } from '../../stores/units';
 import { cutsOf } from '../../workers/packed';
 import { count } from './runCardSections';
 
-const emit = defineEmits<{ queue: [] }>();
+const emit = defineEmits<{ queue: []; hold: [] }>();
 const store = useOrder();
 const packing = usePacking();
 const units = useUnits();
@@ -60,11 +60,25 @@ const canQueue = computed(
       </div>
     </dl>
     <router-link v-if="open.length" class="button main" :to="atWhichCutter(open)">
-      In the queue: go to the cutter
+      {{
+        open.some(({ state }) => state === 'held')
+          ? 'On the shelf: go to the floor'
+          : 'In the queue: go to the cutter'
+      }}
     </router-link>
-    <button v-else class="button main" :disabled="!canQueue" @click="emit('queue')">
-      {{ label }}
-    </button>
+    <div v-else class="send">
+      <button class="button main" :disabled="!canQueue" @click="emit('queue')">
+        {{ label }}
+      </button>
+      <button
+        class="button"
+        :disabled="!canQueue"
+        title="To be sent later, from the floor"
+        @click="emit('hold')"
+      >
+        Hold
+      </button>
+    </div>
   </div>
 </template>
 
@@ -92,7 +106,12 @@ dt {
   font-size: 12.5px;
   color: var(--ink-soft);
 }
-.foot .button {
+.foot > .button {
   width: 100%;
+}
+.send {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
 }
 </style>

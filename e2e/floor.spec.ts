@@ -1,0 +1,147 @@
+/** The floor: lanes on one time axis, the shelf, dragging and keys, what a lane refuses, fewest swaps, pausing. */
+import type { Locator, Page } from '@playwright/test';
+import type { Cut } from '../contracts/cuts';
+import { cancelAll, expect, given, loadFilm, loggedIn, logIn, section, test } from './shop';
+import type { Shop } from './shop';
+
+const lane = (page: Page, name: string): Locator => page.getByRole('list', { name: `Cuts at ${name}` });
+const cutsIn = (page: Page, name: string): Locator => lane(page, name).getByRole('button');
+const shelf = (page: Page): Locator => page.getByRole('region', { name: /^Shelf/ });
+const open = (shop: Shop): Promise<Cut[]> => given<Cut[]>(shop, '/api/cuts');
+async function queue(page: Page, order: RegExp, how = /^Queue [1-9]/): Promise<void> {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: order }).click();
+  await expect(section(page, 'Films')).toContainText(/films?/);
+  await page.getByRole('button', { name: how }).click();
+  await expect(page).toHaveURL(/cutters|floor/);
+}
+
+test.beforeEach(async ({ page }) => {
+  await page.goto('/floor');
+  await expect(page.getByRole('status').filter({ hasText: /4 cutters/ })).toBeVisible();
+  await cancelAll(page);
+});
+
+test('an order is held, sent, and put back; another is put in order by keys', async ({ page, shop }) => {
+  await queue(page, /Crew shirts/, /^Hold$/);
+  await expect(page).toHaveURL(/floor$/);
+  await expect(shelf(page).getByRole('button')).toHaveCount(2);
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(0);
+  await shelf(page)
+    .getByRole('button', { name: /Coral flock/ })
+    .click();
+  const card = page.getByRole('region', { name: /^The cut that is picked: Crew shirts/ });
+  await card.getByRole('button', { name: 'Send it' }).click();
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(1);
+  await expect(card).toContainText(/put on the shelf by Thrift.*sent by Thrift/);
+  await expect(page.getByRole('list', { name: 'What the machines ask for' })).toContainText(/Curlew ?wants Coral flock .* backing up/); // prettier-ignore
+  // back again, by a key
+  await cutsIn(page, 'Curlew').first().focus();
+  await page.keyboard.press('h');
+  await expect(shelf(page).getByRole('button')).toHaveCount(2);
+
+  await queue(page, /Marsh Wren/);
+  await page.goto('/floor');
+  const films = async (): Promise<string[]> =>
+    (await open(shop)).filter(({ state }) => state !== 'held').map(({ film }) => film.name);
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(3);
+  const [first, second, third] = await films();
+  await cutsIn(page, 'Curlew').last().focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(films).toEqual([first, third, second]);
+  // the focus goes along
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(films).toEqual([third, first, second]);
+  // to Plover, which is too narrow for it
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('status').filter({ hasText: /wide here; \w+ takes/ })).toBeVisible();
+});
+
+test('a cut is dragged to another cutter, which is asked for it then; a lane refuses and says why', async ({
+  page,
+  shop,
+}) => {
+  await queue(page, /Marsh Wren/);
+  await page.goto('/floor');
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(3);
+  const drag = async (from: Locator, to: Locator): Promise<void> => {
+    const [a, b] = [(await from.boundingBox())!, (await to.boundingBox())!];
+    await page.mouse.move(a.x + 6, a.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(a.x + 40, a.y + 50, { steps: 4 });
+    await page.mouse.move(b.x + b.width / 2, b.y + b.height / 2, { steps: 4 });
+  };
+  await drag(cutsIn(page, 'Curlew').last(), lane(page, 'Plover'));
+  await expect(page.getByText(/wide here; Plover takes/)).toBeVisible();
+  await page.mouse.up();
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(3);
+  const [, , last] = await open(shop);
+  await drag(cutsIn(page, 'Curlew').last(), lane(page, 'Heron'));
+  await page.mouse.up();
+  await expect(cutsIn(page, 'Heron')).toHaveCount(1);
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(2);
+  const moved = (await open(shop)).find(({ id }) => id === last.id)!;
+  expect(moved).toMatchObject({ cutterId: 'heron', film: { id: last.film.id } });
+  // onto the shelf, and Escape leaves everything as it is
+  await drag(cutsIn(page, 'Heron').first(), shelf(page));
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await expect(cutsIn(page, 'Heron')).toHaveCount(1);
+  await drag(cutsIn(page, 'Heron').first(), shelf(page));
+  await page.mouse.up();
+  await expect(shelf(page).getByRole('button')).toHaveCount(1);
+  // what is chosen in the card does the same
+  await shelf(page).getByRole('button').click();
+  await page.getByRole('combobox', { name: 'Cut it on' }).click();
+  await page.getByRole('option', { name: 'Curlew' }).click();
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(3);
+});
+
+test('fewest swaps says what it saves before it is taken', async ({ page, shop }) => {
+  for (const order of [/Marsh Wren/, /Race hut/]) await queue(page, order);
+  await page.goto('/floor');
+  await expect(lane(page, 'Curlew')).toBeVisible();
+  await page.getByRole('button', { name: 'Fewest swaps' }).click();
+  const note = page.getByRole('region', { name: 'Fewest swaps' });
+  const saving = note.getByText(/(\d+) changes instead of (\d+)/);
+  const [, then, now] = /(\d+) changes instead of (\d+)/.exec((await saving.textContent())!)!.map(Number);
+  expect(then).toBeLessThan(now);
+  await note.getByRole('button', { name: 'Put in this order' }).click();
+  await expect(note).toContainText('No lane can do with fewer changes');
+  // each film of the two stands in one run
+  const films = (await open(shop)).filter(({ cutterId }) => cutterId === 'curlew').map(({ film }) => film.id);
+  const runs = films.filter((film, i) => film !== films[i - 1]);
+  expect(runs).toHaveLength(new Set(films).size);
+});
+
+test('all machines are paused and go on; prep sees the floor and may only hold and send', async ({
+  page,
+  shop,
+}) => {
+  await queue(page, /Marsh Wren/);
+  await loadFilm(shop, 610);
+  await page.goto('/floor');
+  await page.getByRole('button', { name: /is loaded$/ }).click();
+  await expect.poll(async () => (await open(shop))[0].state).toBe('cutting');
+  await page.getByRole('button', { name: 'Pause all' }).click();
+  await expect(page.getByText('All machines are paused.')).toBeVisible();
+  await expect.poll(async () => (await open(shop))[0].state).toBe('stopped');
+  const prep = await page
+    .context()
+    .browser()!
+    .newPage({ storageState: loggedIn(shop, await logIn(shop.url, 'prep')) });
+  await prep.goto('/floor');
+  await expect(prep.getByText('All machines are paused.')).toBeVisible();
+  await expect(prep.getByRole('button', { name: 'Go on' })).toHaveCount(0);
+  await cutsIn(prep, 'Curlew').last().click();
+  await expect(prep.getByRole('button', { name: 'Earlier' })).toHaveCount(0);
+  await prep.getByRole('button', { name: 'Put on the shelf' }).click();
+  await expect(shelf(prep).getByRole('button')).toHaveCount(1);
+  // the other hears of it at once
+  await expect(shelf(page).getByRole('button')).toHaveCount(1, { timeout: 5000 });
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(prep.getByText('All machines are paused.')).toBeHidden();
+  await expect.poll(async () => (await open(shop)).length, { timeout: 90_000 }).toBe(2);
+});
