@@ -97,6 +97,7 @@ test('a recipe is changed within what the machine can do, left to the machine, a
   await expect.poll(async () => (await recipe(shop, 'curlew/tar')).force).toBeNull();
   await expect(editor.getByText('as the machine is set')).toBeVisible();
   await editor.getByText('What it was before').click();
+  await expect(editor.getByRole('listitem').first()).toContainText(/by hand, Thrift · /);
   await editor.getByRole('button', { name: 'Go back to 90 g, 40 cm/s' }).click();
   await expect(force).toHaveValue('90');
 

@@ -31,6 +31,7 @@ const panels = Object.entries(links)
   .map(([id, { panel }]) => `    ${id.padEnd(14)} ${panel}`)
   .join('\n');
 const demo = JSON.parse(/^demo (.+)$/m.exec(server.text)[1]);
+const open = demo.length > 0 && (process.env.HOSTS || process.env.LISTEN);
 const people = demo
   .map(
     ({ name, role, password, pin }) =>
@@ -40,6 +41,7 @@ const people = demo
 console.log(`
   Jam Pan          ${server.said}
 ${people && `\n  The demo shop's people, with their passwords:\n${people}\n`}
+${open ? `\n  Open on the network, and the demo's passwords are shown to whoever opens it: change them, or remove\n  these people, before it is used in earnest.\n` : ''}
   Front panels of the simulated cutters, where film is loaded:
 ${panels}
 

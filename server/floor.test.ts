@@ -172,6 +172,7 @@ describe('another cutter', () => {
     await say(first.id, 'move', { cutter: 'curlew', before: null }).expect(200);
     expect((await bytes()).equals(before)).toBe(true);
     expect(await lane('heron')).toEqual([]);
+    expect((await lane()).map(({ position, of }) => `${position} of ${of}`).sort()).toEqual(['1 of 3', '2 of 3', '3 of 3']); // prettier-ignore
   }, 60_000);
 
   test('refuses what it cannot take, and says why; nothing has changed then', async () => {

@@ -50,7 +50,7 @@ export async function openServer({
     const listening = app.listen(port, listen, () => done(listening));
   });
   return {
-    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    url: `http://${openedAt(listen)}:${(server.address() as AddressInfo).port}`,
     services,
     close: async () => {
       stopEnding();
@@ -64,3 +64,7 @@ export async function openServer({
     },
   };
 }
+
+/** Where it is opened on this machine: by loopback, unless it listens at one other address alone. */
+const openedAt = (listen: string): string =>
+  listen === '0.0.0.0' || listen === '::' ? '127.0.0.1' : listen.includes(':') ? `[${listen}]` : listen;

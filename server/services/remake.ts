@@ -51,8 +51,17 @@ export async function remake(services: CutServices, cut: Cut, to: string): Promi
         .where(inArray(cuts.id, left));
       await tx.insert(cutActs).values(left.map((cutId) => ({ cutId, act: 'cancelled', who }) as const));
     }
+    await renumber(tx, cut.id);
     return ids;
   });
+}
+
+/** “2 of 3” among all that was queued in the same moment. */
+async function renumber(tx: Tx, id: number): Promise<void> {
+  await tx.execute(sql`update ${cuts} set position = n.position, "of" = n."of" from (
+    select c.id, row_number() over (order by c.position, c.id) as position, count(*) over () as "of" from ${cuts} c
+    where (c.order_id, c.queued_at) = (select q.order_id, q.queued_at from ${cuts} q where q.id = ${id})
+      and c.state <> 'cancelled') n where n.id = ${cuts.id}`);
 }
 
 async function madeFor(

@@ -25,13 +25,13 @@ function fakeServer() {
   let revision = 0;
   let name = 'Order';
   const history: Choices[] = [choices];
-  const state = { isAway: false, losesAnswers: false };
+  const state = { isAway: false, losesAnswers: false, status: 0 };
   const waiting: (() => void)[] = [];
   let isHeld = false;
   const order = (): Order =>
     ({ id: 1, name, choices, revision, canUndo: revision > 0, canRedo: false }) as unknown as Order;
   const answer = (method: string, path: string, body: unknown): unknown => {
-    if (state.isAway) throw new ApiProblem(0, 'away', 'away');
+    if (state.isAway) throw new ApiProblem(state.status, 'away', 'away');
     if (method === 'GET') return JSON.parse(JSON.stringify(order(), inAnotherOrder));
     if (path.endsWith('/undo')) {
       if (revision > 0) [choices, revision] = [history[--revision], revision];
@@ -138,17 +138,21 @@ describe('one person', () => {
     expect(session.order().revision).toBe(1);
   });
 
-  test('while the server is away all is kept, and saved in order when it is back', async () => {
-    const server = fakeServer();
-    server.state.isAway = true;
-    const { session } = opened(server);
-    for (const n of [2, 3, 5]) session.change(copies(n));
-    for (let i = 0; i < 50; i++) await new Promise((done) => setImmediate(done));
-    expect([session.saving(), session.choices().layout.copies]).toEqual(['waiting', 5]);
-    server.state.isAway = false;
-    await settled(session);
-    expect([server.choices().layout.copies, session.order().revision]).toEqual([5, 3]);
-  });
+  test.each([0, 401, 429, 503])(
+    'while the server is away (%i) all is kept, and saved in order when it is back',
+    async (status) => {
+      const server = fakeServer();
+      server.state.status = status;
+      server.state.isAway = true;
+      const { session } = opened(server);
+      for (const n of [2, 3, 5]) session.change(copies(n));
+      for (let i = 0; i < 50; i++) await new Promise((done) => setImmediate(done));
+      expect([session.saving(), session.choices().layout.copies]).toEqual(['waiting', 5]);
+      server.state.isAway = false;
+      await settled(session);
+      expect([server.choices().layout.copies, session.order().revision]).toEqual([5, 3]);
+    },
+  );
 
   test('an answer that is lost on its way: the change counts once', async () => {
     const server = fakeServer();

@@ -46,6 +46,9 @@ export interface Session {
 
 const RETRY_MS = 2000;
 
+/** It may well be taken a little later: the server or its database is away, has too much to do, or does not know who asks. */
+const isForNow = ({ status }: ApiProblem): boolean => [0, 401, 429, 503].includes(status);
+
 export function createSession(loaded: Order, host: Host): Session {
   const { id } = loaded;
   let saved = loaded;
@@ -116,7 +119,7 @@ export function createSession(loaded: Order, host: Host): Session {
       return true;
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
-      if (error.code !== 'away') return refused(error);
+      if (!isForNow(error)) return refused(error);
       setSaving('waiting');
       host.kept.write(pending);
       await host.wait(RETRY_MS);

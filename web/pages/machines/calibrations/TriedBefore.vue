@@ -74,7 +74,12 @@ const described = (one: Shown): string =>
       (own, k) =>
         `${names.value[k]} ${valueText(kind.value, own.value, units)} ${sureText(kind.value, own.sure, units)}`,
     )
-    .join(', ')}`;
+    .join(', ')}${byWhom(one)}`;
+/** Whoever kept it, or had it cut. */
+function byWhom({ run: { keptBy, setUpBy } }: Shown): string {
+  const name = keptBy ?? setUpBy;
+  return name === null ? '' : `, by ${name}`;
+}
 const inUse = computed(() => inUseOf(props.runs));
 </script>
 
