@@ -1,5 +1,6 @@
 /** Several machines: which asks for what, what it answers, and an order that goes to more than one. */
-import { choose, expect, loadFilm, saved, section, test } from './shop';
+import type { OrderList } from '../contracts/api';
+import { cancelAll, choose, expect, given, loadFilm, saved, section, test } from './shop';
 
 test('an order’s films go to two machines; each asks for its own, and one is cut there', async ({
   page,
@@ -60,4 +61,51 @@ test('an order’s films go to two machines; each asks for its own, and one is c
   await expect(page.getByText('Quince is done')).toBeVisible();
   await page.getByRole('link', { name: 'All machines' }).click();
   await expect(machine('Heron')).toContainText('Nothing to do');
+});
+
+test('when a machine asks for something it is heard, and the screen stays on; both can be switched off', async ({
+  page,
+  shop,
+}) => {
+  await page.addInitScript(() => {
+    const seen = Object.assign(window, { tones: 0, lit: 0 });
+    const tone = AudioContext.prototype.createOscillator;
+    AudioContext.prototype.createOscillator = function (): OscillatorNode {
+      seen.tones++;
+      return tone.call(this);
+    };
+    const request = (): Promise<unknown> => {
+      seen.lit++;
+      const release = (): Promise<void> => Promise.resolve(void seen.lit--);
+      return Promise.resolve(Object.assign(new EventTarget(), { release }));
+    };
+    Object.defineProperty(navigator, 'wakeLock', { value: { request } });
+  });
+  const seen = (): Promise<{ tones: number; lit: number }> =>
+    page.evaluate(() => {
+      const { tones, lit } = window as unknown as { tones: number; lit: number };
+      return { tones, lit };
+    });
+  await page.goto('/cutters/curlew');
+  await cancelAll(page);
+  await expect(page.getByText('Nothing to do here')).toBeVisible();
+  expect(await seen()).toEqual({ tones: 0, lit: 1 });
+  const { rows } = await given<OrderList>(shop, '/api/orders');
+  const { id } = rows.find(({ name }) => name.startsWith('Crew shirts'))!;
+  const queue = (): Promise<unknown> =>
+    page.request.post(`/api/orders/${id}/queue`, { headers: { Origin: shop.url }, data: { revision: 0 } });
+  await queue();
+  await expect(page).toHaveTitle(/^Load Coral flock · Jam Pan/);
+  expect(await seen()).toEqual({ tones: 2, lit: 1 });
+  await page.getByRole('button', { name: 'Sounds are on' }).click();
+  await page.getByRole('button', { name: 'The screen stays on' }).click();
+  await cancelAll(page);
+  await expect(page).toHaveTitle('Jam Pan');
+  // and it stays so
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Sounds are off' })).toBeVisible();
+  await queue();
+  await expect(page).toHaveTitle(/^Load /);
+  expect(await seen()).toEqual({ tones: 0, lit: 0 });
+  await cancelAll(page);
 });

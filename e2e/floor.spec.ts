@@ -1,7 +1,7 @@
 /** The floor: lanes on one time axis, the shelf, dragging and keys, what a lane refuses, fewest swaps, pausing. */
 import type { Locator, Page } from '@playwright/test';
 import type { Cut } from '../contracts/cuts';
-import { cancelAll, expect, given, loadFilm, loggedIn, logIn, section, test } from './shop';
+import { cancelAll, expect, given, loadFilm, loggedIn, logIn, section, settled, test } from './shop';
 import type { Shop } from './shop';
 
 const lane = (page: Page, name: string): Locator => page.getByRole('list', { name: `Cuts at ${name}` });
@@ -12,6 +12,7 @@ async function queue(page: Page, order: RegExp, how = /^Queue [1-9]/): Promise<v
   await page.goto('/orders');
   await page.getByRole('link', { name: order }).click();
   await expect(section(page, 'Films')).toContainText(/films?/);
+  await settled(page);
   await page.getByRole('button', { name: how }).click();
   await expect(page).toHaveURL(/cutters|floor/);
 }

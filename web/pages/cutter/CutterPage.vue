@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
-import { ChevronLeft, Moon, Sun } from '@lucide/vue';
+import { ChevronLeft, MonitorCheck, MonitorOff, Moon, Sun, Volume2, VolumeX } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
@@ -22,6 +22,7 @@ import CutSteps from './CutSteps.vue';
 import SheetCode from './SheetCode.vue';
 import { drawCut, FILM_BEHIND } from './drawCut';
 import { sentenceFor } from './sentence';
+import { useAttention } from './useAttention';
 import { useMachine } from './useMachine';
 
 const NIGHT_KEY = 'jam-pan-night';
@@ -71,6 +72,12 @@ const sentence = computed(() =>
   ),
 );
 
+/** What a person is wanted for. */
+const asks = computed(() =>
+  now.value?.state === 'wants-film' || now.value?.state === 'stopped' ? sentence.value.big : undefined,
+);
+const { sounds, staysOn, canStayOn } = useAttention(asks);
+
 /** A sheet waits here, or might be brought to an idle machine that reads its marks. */
 const takesSheets = computed(() =>
   now.value
@@ -108,6 +115,19 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
           ><ChevronLeft :size="22"
         /></router-link>
         <h1>{{ cutter?.name ?? cutterId }}</h1>
+      </div>
+      <div class="looks">
+        <button class="round" :aria-label="`Sounds are ${sounds ? 'on' : 'off'}`" @click="sounds = !sounds">
+          <Volume2 v-if="sounds" :size="20" /><VolumeX v-else :size="20" />
+        </button>
+        <button
+          v-if="canStayOn"
+          class="round"
+          :aria-label="staysOn ? 'The screen stays on' : 'The screen may go dark'"
+          @click="staysOn = !staysOn"
+        >
+          <MonitorCheck v-if="staysOn" :size="20" /><MonitorOff v-else :size="20" />
+        </button>
         <button class="round" :aria-label="night ? 'Light colours' : 'Dark colours'" @click="night = !night">
           <Sun v-if="night" :size="20" /><Moon v-else :size="20" />
         </button>
@@ -266,6 +286,11 @@ h1 {
 }
 .name h1 {
   flex: 1;
+}
+.looks {
+  display: flex;
+  gap: 4px;
+  margin: -6px 0 -4px -12px;
 }
 .round {
   display: grid;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** All cutters with what they cut now and next, on one time axis; below, what waits on the shelf. */
-import { useElementSize, useLocalStorage } from '@vueuse/core';
+import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core';
 import { scaleTime } from 'd3-scale';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
@@ -78,11 +78,9 @@ const summary = computed(() => {
 });
 
 const pickedId = ref<number>();
-const picked = computed(
-  () =>
-    all.value.find(({ cut }) => cut.id === pickedId.value)?.cut ??
-    shelf.value.find(({ id }) => id === pickedId.value),
-);
+const cutNow = (id: number | undefined): Cut | undefined =>
+  all.value.find(({ cut }) => cut.id === id)?.cut ?? shelf.value.find((cut) => cut.id === id);
+const picked = computed(() => cutNow(pickedId.value));
 const cutters = computed(() => lanes.value.map(({ cutter }) => cutter));
 const nameOf = (id: string): string => cutters.value.find((one) => one.id === id)?.name ?? id;
 
@@ -121,19 +119,28 @@ const KEYS: Readonly<Record<string, (cut: Cut) => Promise<unknown>>> = {
   ArrowDown: (cut) => changeLane(cut, 1),
   h: (cut) => (cut.state === 'held' ? floor.release(cut) : floor.hold(cut)),
 };
-async function onKey(cut: Cut, event: KeyboardEvent): Promise<void> {
+/** One key after the other, each once what the one before did is seen: however fast a hand is, none is lost. */
+let acting: Promise<unknown> = Promise.resolve();
+function onKey(cut: Cut, event: KeyboardEvent): void {
   const act = KEYS[event.key];
   if (!act || event.ctrlKey || event.metaKey || event.altKey) return;
-  const needsOperator = event.key !== 'h';
-  if (needsOperator && !me.may('operator')) return;
-  if (!isWaiting(cut) && cut.state !== 'held') return;
+  if (event.key !== 'h' && !me.may('operator')) return;
   event.preventDefault();
   pickedId.value = cut.id;
+  acting = acting.then(() => actOn(cut.id, act));
+}
+async function actOn(id: number, act: (cut: Cut) => Promise<unknown>): Promise<void> {
+  const cut = cutNow(id);
+  if (!cut || (!isWaiting(cut) && cut.state !== 'held')) return;
   await act(cut);
   await nextTick();
   // it is another element in another lane
-  document.querySelector<HTMLElement>(`[data-cut="${cut.id}"], [data-waiting="${cut.id}"]`)?.focus();
+  document.querySelector<HTMLElement>(`[data-cut="${id}"]`)?.focus();
 }
+// one that was moved may have lost the focus on the way: the next key is for it still
+useEventListener('keydown', (event) => {
+  if (picked.value && event.target === document.body) onKey(picked.value, event);
+});
 const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator') && press(cut, event));
 </script>
 
