@@ -5,17 +5,13 @@ import { choicesSchema } from './choices';
 import { cutSheetSchema, sheetReadingSchema } from './print';
 import { filmSchema, recipeSchema, rollSchema, rollsSchema } from './shop';
 
-export const cutStateSchema = z.enum([
-  'held',
-  'queued',
-  'wants-film',
-  'checking',
-  'cutting',
-  'stopping',
-  'stopped',
-  'done',
-  'cancelled',
-]);
+/** States in which a cut waits in its cutter's lane. */
+export const WAITING = ['queued', 'wants-film'] as const;
+/** Nothing of it is begun: it waits, or lies on the shelf. */
+export const UNBEGUN = ['held', ...WAITING] as const;
+/** It is neither done nor taken back. */
+export const OPEN_STATES = [...UNBEGUN, 'checking', 'cutting', 'stopping', 'stopped'] as const;
+export const cutStateSchema = z.enum([...OPEN_STATES, 'done', 'cancelled']);
 export type CutState = z.infer<typeof cutStateSchema>;
 
 const orderName = { id: z.number(), number: z.number(), name: z.string() };

@@ -2,7 +2,8 @@
 import { z } from 'zod';
 import type { LaneCut } from '../core/floor/lane';
 import type { Wanted } from '../core/floor/refusal';
-import type { Cut } from './cuts';
+import type { Cut, CutState } from './cuts';
+import { OPEN_STATES, UNBEGUN, WAITING } from './cuts';
 
 /** What is known of a machine by the last cut that it began. */
 const loadedSchema = z.object({
@@ -35,12 +36,14 @@ export const fewestSchema = z.array(
 );
 export type FewestSwaps = z.infer<typeof fewestSchema>;
 
-/** States of cuts that stand in a cutter's lane. */
-export const isInLane = ({ state }: Pick<Cut, 'state'>): boolean =>
-  state !== 'held' && state !== 'done' && state !== 'cancelled';
-/** Nothing of it is cut, and nobody has been asked to load for it but by a sign. */
-export const isWaiting = ({ state }: Pick<Cut, 'state'>): boolean =>
-  state === 'queued' || state === 'wants-film';
+type InState = Pick<Cut, 'state'>;
+const isIn = (states: readonly CutState[], { state }: InState): boolean => states.includes(state);
+/** It waits in its cutter's lane. */
+export const isWaiting = (cut: InState): boolean => isIn(WAITING, cut);
+/** It waits, or lies on the shelf: it can still be put elsewhere. */
+export const isUnbegun = (cut: InState): boolean => isIn(UNBEGUN, cut);
+/** It stands in its cutter's lane, waiting or under way. */
+export const isInLane = (cut: InState): boolean => cut.state !== 'held' && isIn(OPEN_STATES, cut);
 
 /** What is due on a day has to be done by then (our own). */
 const CLOSING_HOUR = 17;

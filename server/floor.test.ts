@@ -183,6 +183,18 @@ describe('another cutter', () => {
     expect((await getCut(first.id)).cutterId).toBe('curlew');
   });
 
+  test('of two who move a cut to different places at once both are heard, or told; it stands in one lane', async () => {
+    const [first, second] = await queue();
+    const answers = await Promise.all([
+      say(first.id, 'move', { cutter: 'heron', before: null }),
+      say(first.id, 'move', { cutter: 'curlew', before: second.id }),
+      say(first.id, 'cancel'),
+    ]);
+    for (const { status } of answers) expect([200, 409]).toContain(status);
+    const rows = await server.services.db.select({ rank: cuts.rank }).from(cuts);
+    expect(rows.filter(({ rank }) => !Number.isFinite(rank))).toEqual([]);
+  }, 60_000);
+
   test('what was changed since, or begun, stays where it is', async () => {
     const mine = await another('changed');
     const [cut] = (await api().post(`/api/orders/${mine.id}/queue`).send({ revision: 0 }).expect(200)).body as Cut[]; // prettier-ignore
@@ -231,6 +243,22 @@ describe('all machines at once', () => {
     const { loaded } = (await api().get('/api/floor').expect(200)).body as FloorNow;
     expect(loaded).toMatchObject([{ cutter: 'curlew', film: first.film.id, width: first.rollWidth }]);
   }, 90_000);
+
+  test('what is stopping still when all go on is gone on with once it has stopped', async () => {
+    const [first] = await queue();
+    await say(first.id, 'loaded').expect(200);
+    await until(
+      () => getCut(first.id),
+      ({ state }) => state === 'cutting',
+    );
+    await api().post('/api/floor/pause').expect(200);
+    await api().post('/api/floor/go-on').expect(200);
+    const done = await until(
+      () => getCut(first.id),
+      ({ state }) => state === 'done',
+    );
+    expect(done.deviation).toBeLessThan(0.1);
+  }, 60_000);
 
   test('a cut that a person stopped is not gone on with', async () => {
     const [first] = await queue();

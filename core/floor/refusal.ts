@@ -1,10 +1,9 @@
 /** Whether a cutter takes what was made for another one, and if not, why. */
 import type { Film } from '../films/film';
-import { thicknessOf } from '../films/film';
-import { isTooThick } from '../layout/layoutFindings';
+import { thicknessFindings } from '../layout/layoutFindings';
 import type { Cutter } from '../layout/cutter';
 import type { MarkKind } from '../registration/readMarks';
-import { formatBoth, formatLength } from '../units/length';
+import { formatBoth } from '../units/length';
 
 /** What of a cut decides where it can go. */
 export interface Wanted {
@@ -28,8 +27,8 @@ export function laneRefusal(
     return `${film.name} is ${formatBoth(rollWidth)} wide here; ${name} takes ${formatBoth(widest)} at the most.`;
   if (rollWidth < narrowest)
     return `${film.name} is ${formatBoth(rollWidth)} wide here; ${name} holds none narrower than ${formatBoth(narrowest)}.`;
-  if (isTooThick(film, { thickest }))
-    return `${film.name} is ${formatLength(thicknessOf(film), 'mm', true)} thick with its backing; ${name} takes ${formatLength(thickest!, 'mm', true)}.`;
+  const [thick] = thicknessFindings(film, { name, thickest });
+  if (thick) return thick.message;
   if (kind === 'flatbed' && length > trackLength)
     return `It takes ${formatBoth(length)}; the bed of ${name} is ${formatBoth(trackLength)} long.`;
   if (needsSecondTool && (device.tools ?? 1) < 2)

@@ -51,16 +51,16 @@ export async function openDispatcher(url: string, given: Omit<Services, 'isClosi
     if ('cutId' in job) await runCut(services, holder, job.cutId, isToStop);
     else await runCalibration(services, holder, job.calibrationId, isToStop);
   };
+  const dispatch = async (job: Job): Promise<void> =>
+    void (await boss.send(QUEUE, job, { retryLimit: 0, expireInHours: 12 }));
   for (let i = 0; i < HANDS; i++) await boss.work(QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, run);
   const lookout = setInterval(() => {
-    lookAfterCuts(services).catch((error: unknown) =>
+    lookAfterCuts(services, dispatch).catch((error: unknown) =>
       log.warn({ error: String(error) }, 'looking after cuts'),
     );
   }, LOOK_AFTER_MS);
   return {
-    dispatch: async (job) => {
-      await boss.send(QUEUE, job, { retryLimit: 0, expireInHours: 12 });
-    },
+    dispatch,
     close: async () => {
       closing = true;
       clearInterval(lookout);

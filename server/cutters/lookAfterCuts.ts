@@ -2,7 +2,9 @@ import type { SQL } from 'drizzle-orm';
 import { and, eq, gt, inArray, lt, notExists, or, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import { calibrations, cuts, leases } from '../db/schema';
+import type { CutServices } from '../services/cuts';
 import { promoteNext } from '../services/cuts';
+import { goOnPaused } from '../services/floor';
 import type { Services } from './settle';
 import { settle } from './settle';
 
@@ -10,9 +12,10 @@ import { settle } from './settle';
 const UNHEARD_SECONDS = 30;
 
 /** What every server does again and again, so that no crash between two steps leaves anything standing. */
-export async function lookAfterCuts(services: Services): Promise<void> {
+export async function lookAfterCuts(services: Services, dispatch: CutServices['dispatch']): Promise<void> {
   await stopForsaken(services);
   await breakOffForsaken(services);
+  await goOnPaused({ ...services, dispatch, who: null });
   const waiting = await services.db
     .selectDistinct({ cutterId: cuts.cutterId })
     .from(cuts)

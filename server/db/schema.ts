@@ -68,7 +68,7 @@ export const sessions = pgTable(
   'sessions',
   {
     sid: text('sid').primaryKey(),
-    sess: jsonb('sess').$type<SessionData>().notNull(),
+    sess: jsonb('sess').$type<{ readonly jamPan?: SessionData }>().notNull(),
     expire: timestamp('expire', { precision: 6 }).notNull(),
   },
   (table) => [index('sessions_by_expire').on(table.expire)],

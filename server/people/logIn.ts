@@ -79,9 +79,10 @@ export async function logIn(
 }
 
 export async function logOut({ db, hub }: LogInServices, request: Request): Promise<SessionNow> {
+  const wasIn = request.session.jamPan !== undefined;
   await endSession(request);
-  // other pages of the same log-in hear of it
-  await hub.tell({ kind: 'people' });
+  // other pages of the same log-in hear of it; a stranger who logs out is nobody's news
+  if (wasIn) await hub.tell({ kind: 'people' });
   return sessionNow(db, {});
 }
 

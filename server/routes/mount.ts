@@ -3,11 +3,12 @@ import express from 'express';
 import type { Express, NextFunction, Request, Response } from 'express';
 import type { Asked, Endpoint, Given, Route } from '../../contracts/endpoints';
 import { ENDPOINTS } from '../../contracts/endpoints';
+import { needsOf } from '../../contracts/rights';
 import type { Asking } from '../people/logIn';
 import { Trouble } from '../problem';
 import type { Watch } from '../work/pool';
 import { handle, parse } from './guard';
-import { asking, refuseUnlessMay } from './rights';
+import { asking, refuseUnless } from './rights';
 import { Sent } from './sent';
 import { answerInSteps, oneFile, uploadedFile } from './upload';
 
@@ -37,11 +38,12 @@ export function mount(app: Express, handlersFor: (who: Asking) => Handlers, file
   const body = express.json({ limit: '2mb' });
   for (const [route, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
     const [method, path] = route.split(' ');
+    const needs = needsOf(route as Route);
     const verb = method.toLowerCase() as 'get' | 'post' | 'patch';
     app[verb](
       path.replace(/\{(\w+)\}/g, ':$1'),
       (_request: Request, response: Response, next: NextFunction) => {
-        refuseUnlessMay(route as Route, asking(response));
+        refuseUnless(needs, asking(response));
         next();
       },
       ...(endpoint.takes ? [body] : []),

@@ -1,10 +1,8 @@
 /** Who may do what: every route is asked before anything of a request is looked at. */
 import type { NextFunction, Request, Response } from 'express';
-import type { Route } from '../../contracts/endpoints';
 import type { Role } from '../../contracts/people';
 import { mayDo } from '../../contracts/people';
 import type { Needs } from '../../contracts/rights';
-import { needsOf } from '../../contracts/rights';
 import type { Db } from '../db/connect';
 import type { Asking } from '../people/logIn';
 import { askingOf } from '../people/logIn';
@@ -27,10 +25,6 @@ export const whoAsks =
 export const asking = (response: Response): Asking => response.locals.asking as Asking;
 
 /** @throws Trouble 401 or 403 when whoever asks may not */
-export function refuseUnlessMay(route: Route, who: Asking): void {
-  refuseUnless(needsOf(route), who);
-}
-
 export function refuseUnless(needs: Needs, { me, tablet }: Asking): void {
   if (needs === 'anyone') return;
   if (!me && tablet === undefined) throw new Trouble(401, 'log-in', 'Log in first.');

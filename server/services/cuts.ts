@@ -1,11 +1,12 @@
 import { and, asc, eq, exists, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutAct, CutActed, CutState, QueuedPart, SharingNow } from '../../contracts/cuts';
+import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
 import type { Db } from '../db/connect';
 import { cutActs, cuts, cutShares, orders, people } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { OrderServices } from './orders';
-import { getOrder, OPEN_STATES, planToCut } from './orders';
+import { getOrder, planToCut } from './orders';
 import type { Order } from '../../contracts/api';
 import type { MadeCut } from '../work/makeCuts';
 import type { MadePlan } from '../work/tasks';
@@ -371,8 +372,10 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
   return cut;
 }
 
-export async function stopCut(services: CutServices, id: number): Promise<Cut> {
-  const cut = await move(services, id, ['cutting', 'checking'], 'stopping', 'stopped');
+/** @param paused with all others, and gone on with together with them */
+export async function stopCut(services: CutServices, id: number, paused = false): Promise<Cut> {
+  const act = paused ? 'paused' : 'stopped';
+  const cut = await move(services, id, ['cutting', 'checking'], 'stopping', act, { paused });
   await services.hub.tell({ kind: 'stop', cutId: id });
   return cut;
 }
@@ -384,16 +387,17 @@ export async function resumeCut(
   from: 'next-line' | 'start',
 ): Promise<Cut> {
   await refusePaused(services.db);
-  const anew = { linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 };
+  const on = { paused: false };
+  const anew = { ...on, linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 };
   const cut = await (from === 'start'
     ? move(services, id, ['stopped'], 'checking', 'begun-anew', anew)
-    : move(services, id, ['stopped'], 'checking', 'resumed'));
+    : move(services, id, ['stopped'], 'checking', 'resumed', on));
   await services.dispatch({ cutId: id });
   return cut;
 }
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {
-  const open = ['held', 'queued', 'wants-film', 'stopped'] as const;
+  const open = [...UNBEGUN, 'stopped'] as const;
   const cut = await move(services, id, open, 'cancelled', 'cancelled', { endedAt: new Date() });
   await promoteNext(services, cut.cutterId);
   return cut;

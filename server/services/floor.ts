@@ -1,14 +1,15 @@
 /** The floor: which cut is where and in which order, what waits on the shelf, and all machines at once. */
 import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
 import type { Cut } from '../../contracts/cuts';
+import { UNBEGUN, WAITING } from '../../contracts/cuts';
 import type { FewestSwaps, FloorNow, LoadedNow } from '../../contracts/floor';
-import { isInLane, isWaiting, laneCutOf, wantedOf } from '../../contracts/floor';
+import { isInLane, isUnbegun, laneCutOf, wantedOf } from '../../contracts/floor';
 import { laneRefusal } from '../../core/floor/refusal';
 import type { Db, Tx } from '../db/connect';
 import { cutActs, cuts } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { CutServices } from './cuts';
-import { getCut, listCuts, lockQueue, move, promoteNext, resumeCut } from './cuts';
+import { getCut, listCuts, lockQueue, move, promoteNext, resumeCut, stopCut } from './cuts';
 import { remake } from './remake';
 import { changeSettings, settingsOf } from './settings';
 import { loadShop } from './shop';
@@ -39,7 +40,7 @@ export async function floorNow(db: Db): Promise<FloorNow> {
 
 /** Puts a cut that waits onto the shelf. */
 export async function holdCut(services: CutServices, id: number): Promise<Cut> {
-  const cut = await move(services, id, ['queued', 'wants-film'], 'held', 'held');
+  const cut = await move(services, id, WAITING, 'held', 'held');
   await promoteNext(services, cut.cutterId);
   return cut;
 }
@@ -64,8 +65,7 @@ export async function moveCut(
 ): Promise<Cut> {
   const { db } = services;
   const cut = await getCut(db, id);
-  if (!isWaiting(cut) && cut.state !== 'held')
-    throw new Trouble(409, 'not-now', 'Only a cut that waits can be moved.');
+  if (!isUnbegun(cut)) throw new Trouble(409, 'not-now', 'Only a cut that waits can be moved.');
   if (cut.cutterId === to) await place(services, [id], to, before);
   else {
     await refuseLane(db, cut, to);
@@ -84,8 +84,7 @@ async function refuseLane(db: Db, cut: Cut, to: string): Promise<void> {
   if (refusal) throw new Trouble(422, 'lane-refuses', refusal);
 }
 
-const inLane = (cutterId: string) =>
-  and(eq(cuts.cutterId, cutterId), inArray(cuts.state, ['queued', 'wants-film']));
+const inLane = (cutterId: string) => and(eq(cuts.cutterId, cutterId), inArray(cuts.state, [...WAITING]));
 
 /** Puts cuts into a lane, before another one or behind all. */
 async function place(
@@ -101,10 +100,11 @@ async function place(
     const placed = await tx
       .update(cuts)
       .set({ state: 'queued', problem: null })
-      .where(and(inArray(cuts.id, [...ids]), inArray(cuts.state, ['held', 'queued', 'wants-film'])))
+      // somebody may have had it begun, or put it at another cutter, meanwhile
+      .where(and(inArray(cuts.id, [...ids]), eq(cuts.cutterId, cutterId), inArray(cuts.state, [...UNBEGUN])))
       .returning({ id: cuts.id });
     if (placed.length < ids.length)
-      throw new Trouble(409, 'not-now', 'This cut was begun or taken back a moment ago.');
+      throw new Trouble(409, 'not-now', 'This cut was begun, moved or taken back a moment ago.');
     const others = (await laneIds(tx, cutterId)).filter((id) => !ids.includes(id));
     const at = before === null ? -1 : others.indexOf(before);
     await putInOrder(tx, cutterId, others.toSpliced(at < 0 ? others.length : at, 0, ...ids));
@@ -189,12 +189,7 @@ export async function pauseAll(services: CutServices): Promise<FloorNow> {
     .select({ id: cuts.id })
     .from(cuts)
     .where(inArray(cuts.state, ['checking', 'cutting']));
-  for (const { id } of running) {
-    const stopped = await move(services, id, ['checking', 'cutting'], 'stopping', 'paused', {
-      paused: true,
-    }).catch(overAlready);
-    if (stopped) await hub.tell({ kind: 'stop', cutId: id });
-  }
+  for (const { id } of running) await stopCut(services, id, true).catch(overAlready);
   await hub.tell({ kind: 'floor' });
   return floorNow(db);
 }
@@ -203,11 +198,18 @@ export async function pauseAll(services: CutServices): Promise<FloorNow> {
 export async function goOnAll(services: CutServices): Promise<FloorNow> {
   const { db, hub } = services;
   await changeSettings(db, { paused: false });
-  const paused = await db.update(cuts).set({ paused: false }).where(eq(cuts.paused, true)).returning();
-  for (const { id, state } of paused)
-    if (state === 'stopped') await resumeCut(services, id, 'next-line').catch(overAlready);
+  await goOnPaused(services);
   await hub.tell({ kind: 'floor' });
   return floorNow(db);
+}
+
+/** Goes on with what was paused and has come to its stop; what is stopping still is gone on with when this is done again. */
+export async function goOnPaused(services: CutServices): Promise<void> {
+  const { db } = services;
+  const isPaused = and(eq(cuts.paused, true), eq(cuts.state, 'stopped'));
+  const paused = await db.select({ id: cuts.id }).from(cuts).where(isPaused);
+  if (paused.length === 0 || (await settingsOf(db)).paused) return;
+  for (const { id } of paused) await resumeCut(services, id, 'next-line').catch(overAlready);
 }
 
 /** It came to its end, or somebody else has stopped it, in the meantime. */

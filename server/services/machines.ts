@@ -12,7 +12,7 @@ import { AT_WORK } from '../cutters/look';
 import type { Db, Tx } from '../db/connect';
 import { cuts, cutters, recipes } from '../db/schema';
 import { notFound, Trouble } from '../problem';
-import { OPEN_STATES } from './orders';
+import { OPEN_STATES } from '../../contracts/cuts';
 import type { ShopServices } from './shop';
 import { loadShop } from './shop';
 

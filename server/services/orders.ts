@@ -379,14 +379,3 @@ export async function planToCut(
 ): Promise<MadePlan> {
   return services.pool.run('make', { ...(await planTask(services, order, sharing)), again });
 }
-
-/** Cuts of an order that are neither done nor taken back. */
-export const OPEN_STATES = [
-  'held',
-  'queued',
-  'wants-film',
-  'checking',
-  'cutting',
-  'stopping',
-  'stopped',
-] as const;

@@ -5,7 +5,7 @@ import { cuts, cutShares, files, orders, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
 import { choicesOf } from './choicesOf';
-import { OPEN_STATES } from './orders';
+import { OPEN_STATES } from '../../contracts/cuts';
 
 interface PutAwayServices {
   readonly db: Db;

@@ -2,6 +2,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Order } from '../../contracts/api';
 import type { Cut, QueuedPart } from '../../contracts/cuts';
+import { isUnbegun } from '../../contracts/floor';
 import type { Tx } from '../db/connect';
 import { cutActs, cuts, cutShares } from '../db/schema';
 import { Trouble } from '../problem';
@@ -11,7 +12,6 @@ import { ALONE, cutsAsked, lockQueue, rowOf } from './cuts';
 import { getOrder } from './orders';
 
 type Row = typeof cuts.$inferSelect;
-const UNBEGUN = ['held', 'queued', 'wants-film'];
 
 /**
  * All that was queued of a cut's film with it goes along.
@@ -34,7 +34,8 @@ export async function remake(services: CutServices, cut: Cut, to: string): Promi
   return db.transaction(async (tx) => {
     for (const cutter of [cut.cutterId, to].sort()) await lockQueue(tx, cutter);
     const rows = await queuedWith(tx, cut);
-    if (rows.some(({ state }) => !UNBEGUN.includes(state)))
+    if (rows.length === 0) throw new Trouble(409, 'not-now', 'This cut was taken back a moment ago.');
+    if (!rows.every((row) => isUnbegun(row as Pick<Cut, 'state'>)))
       throw new Trouble(
         409,
         'begun',

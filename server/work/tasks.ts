@@ -61,11 +61,7 @@ export interface MadePlan {
   readonly cuts: readonly MadeCut[];
 }
 
-import { fewestSwaps } from '../../core/floor/fewestSwaps';
-import type { LaneCut, Loaded } from '../../core/floor/lane';
-import { laneWorth } from '../../core/floor/lane';
-import type { FewestSwaps } from '../../contracts/floor';
-
+export { fewestSwapsOf } from './fewestSwapsOf';
 export { registerSheet } from './registerSheet';
 
 const planner = createPlanner();
@@ -134,22 +130,6 @@ export const measurePicture = (bytes: Uint8Array) =>
 
 export const showPicture = ({ bytes, width, part }: { bytes: Uint8Array; width: number; part: FilePart }) =>
   answer(async () => (hasPages(kindOf(bytes)) ? pagePng(bytes, part, width) : pictureForPage(bytes, width)));
-
-/** Orders of lanes with fewer changes; lanes that cannot be better are left out. */
-export const fewestSwapsOf = ({ lanes }: { readonly lanes: readonly Lane[] }): FewestSwaps =>
-  lanes.flatMap(({ cutter, loaded, cuts }) => {
-    const order = fewestSwaps(cuts, loaded);
-    const [now, then] = [laneWorth(cuts, loaded), laneWorth(order, loaded)];
-    // what the machine has in hand is in no order
-    const ids = order.filter(({ isBegun }) => !isBegun).map(({ id }) => id);
-    return then.seconds < now.seconds || then.late < now.late ? [{ cutter, ids, now, then }] : [];
-  });
-
-interface Lane {
-  readonly cutter: string;
-  readonly loaded: Loaded | undefined;
-  readonly cuts: readonly LaneCut[];
-}
 
 /** What an order's row shows. */
 export function summarise(task: PlanTask): { summary: OrderSummary; thumbnail: Uint8Array } {
