@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
 import { eventSchema } from './api';
 import { addressOf } from './address';
-import type { Endpoint } from './endpoints';
+import type { Endpoint } from './endpoints/endpoint';
 import { ENDPOINTS } from './endpoints';
 import { choicesSchema, withDefaults } from './choices';
 import { openApi } from './openapi';

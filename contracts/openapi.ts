@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Endpoint } from './endpoints';
+import type { Endpoint } from './endpoints/endpoint';
 import { problemSchema } from './api';
 import { ENDPOINTS } from './endpoints';
 

@@ -6,14 +6,13 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { openApi } from '../contracts/openapi';
 import { createLookout } from './cutters/look';
-import type { Asking, LogInServices } from './people/logIn';
+import type { LogInServices } from './people/logIn';
 import { Trouble } from './problem';
 import { artworkRoutes } from './routes/artwork';
 import { calibrationRoutes } from './routes/calibrations';
 import { cutRoutes } from './routes/cuts';
 import { errorHandler, sameSiteOnly } from './routes/guard';
 import { knownHostsOnly, LOOPBACK } from './routes/hosts';
-import type { Handlers } from './routes/mount';
 import { mount } from './routes/mount';
 import { orderRoutes } from './routes/orders';
 import { peopleRoutes } from './routes/people';
@@ -70,19 +69,15 @@ export function createApp(
     refuseUnless('tablet', asking(response));
     response.json(description);
   });
-  const lookout = createLookout(services.db);
-  const handlersFor = (who: Asking): Handlers => {
-    const theirs = { ...services, who: who.me?.id ?? null };
-    return {
-      ...shopRoutes(theirs, lookout),
-      ...artworkRoutes(theirs),
-      ...orderRoutes(theirs),
-      ...cutRoutes(theirs),
-      ...calibrationRoutes(theirs),
-      ...peopleRoutes(theirs, who),
-    };
+  const handlers = {
+    ...shopRoutes,
+    ...artworkRoutes,
+    ...orderRoutes,
+    ...cutRoutes,
+    ...calibrationRoutes,
+    ...peopleRoutes,
   };
-  mount(app, handlersFor, filesPerMinute);
+  mount(app, handlers, { ...services, lookout: createLookout(services.db) }, filesPerMinute);
   app.use('/api', (_request, response) => {
     refuseUnless('tablet', asking(response));
     throw new Trouble(404, 'not-found', 'There is nothing at this address.');

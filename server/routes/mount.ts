@@ -1,18 +1,29 @@
 /** Puts handlers under the addresses of the table of endpoints: what comes in is parsed, what goes out is typed. */
 import express from 'express';
 import type { Express, NextFunction, Request, Response } from 'express';
-import type { Asked, Endpoint, Given, Route } from '../../contracts/endpoints';
+import type { Asked, Given, Route } from '../../contracts/endpoints';
+import type { Endpoint } from '../../contracts/endpoints/endpoint';
 import { ENDPOINTS } from '../../contracts/endpoints';
 import { needsOf } from '../../contracts/rights';
-import type { Asking } from '../people/logIn';
+import type { Lookout } from '../cutters/look';
+import type { Asking, LogInServices } from '../people/logIn';
 import { Trouble } from '../problem';
+import type { CutServices } from '../services/cuts';
 import type { Watch } from '../work/pool';
 import { handle, parse } from './guard';
 import { asking, refuseUnless } from './rights';
 import { Sent } from './sent';
 import { answerInSteps, oneFile, uploadedFile } from './upload';
 
+/** What handlers stand on. */
+export interface RouteServices extends CutServices, LogInServices {
+  readonly lookout: Lookout;
+}
+
 interface Came<R extends Route> extends Asked<R> {
+  readonly asking: Asking;
+  /** With whoever asks as the one on whose behalf things are done. */
+  readonly services: RouteServices;
   readonly request: Request;
   readonly response: Response;
   /** For an upload: hears how far it is, and is told to give up. */
@@ -29,15 +40,18 @@ export type Handlers = { readonly [R in Route]: Handler<R> };
 
 type AnyHandler = (came: object) => Promise<unknown>;
 
-/**
- * @param handlersFor what answers whoever asks
- * @param filesPerMinute how many files one sender may bring in
- */
-export function mount(app: Express, handlersFor: (who: Asking) => Handlers, filesPerMinute: number): void {
+/** @param filesPerMinute how many files one sender may bring in */
+export function mount(
+  app: Express,
+  handlers: Handlers,
+  services: RouteServices,
+  filesPerMinute: number,
+): void {
   const upload = oneFile(filesPerMinute);
   const body = express.json({ limit: '2mb' });
   for (const [route, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
     const [method, path] = route.split(' ');
+    const answer = handlers[route as Route] as unknown as AnyHandler;
     const needs = needsOf(route as Route);
     const verb = method.toLowerCase() as 'get' | 'post' | 'patch';
     app[verb](
@@ -49,8 +63,14 @@ export function mount(app: Express, handlersFor: (who: Asking) => Handlers, file
       ...(endpoint.takes ? [body] : []),
       ...(endpoint.upload ? upload : []),
       handle(async (request, response) => {
-        const answer = handlersFor(asking(response))[route as Route] as unknown as AnyHandler;
-        const came = { ...asked(endpoint, request), request, response };
+        const who = asking(response);
+        const came = {
+          ...asked(endpoint, request),
+          request,
+          response,
+          asking: who,
+          services: { ...services, who: who.me?.id ?? null },
+        };
         if (endpoint.upload) return answerInSteps(request, response, (watch) => answer({ ...came, watch }));
         const value = await answer(came);
         if (value instanceof Sent) response.set(value.headers).end(value.bytes);

@@ -26,59 +26,74 @@ import type { Handlers } from './mount';
 import type { Sent } from './sent';
 import { download, paper, picture } from './sent';
 
-export function orderRoutes(services: CutServices) {
-  const { db } = services;
-  const paperFor = async (kind: 'run-card' | 'application', id: number, request: Request): Promise<Sent> => {
-    return paper(await paperOf(services, id, kind, addressFor(id, request)), `${kind}-${id}.pdf`);
-  };
-  const stripAs = async (ending: 'plt' | 'svg', id: number, strip: string): Promise<Sent> => {
-    const bytes = await stripFile(services, id, strip, ending);
-    const { number } = await getOrder(db, id);
-    return download(bytes, `${number}-${strip}.${ending}`);
-  };
-  return {
-    'GET /api/orders': ({ query }) => listOrders(db, query),
-    'POST /api/orders': ({ body, watch }) => startOrder(services, body.name, body.bytes, {}, watch),
-    'POST /api/orders/text': ({ body }) => startTextOrder(services, body.source),
-    'GET /api/orders/{id}': ({ params }) => getOrder(db, params.id),
-    'PATCH /api/orders/{id}': ({ params, body }) => nameOrder(services, params.id, body),
-    'PATCH /api/orders/{id}/choices': ({ params, body }) =>
-      changeChoices(services, params.id, body.base, body.edits),
-    'POST /api/orders/{id}/undo': ({ params }) => step(services, params.id, -1),
-    'POST /api/orders/{id}/redo': ({ params }) => step(services, params.id, 1),
-    'POST /api/orders/{id}/queue': ({ params, body: { revision, shop, sharing, hold, ...part } }) =>
-      queueOrder(services, params.id, { revision, shop, sharing }, part, hold),
-    'GET /api/orders/{id}/sharing': async ({ params }) => sharingOf(db, await getOrder(db, params.id)),
-    'GET /api/orders/{id}/wanting': ({ params, query }) => wantingFilm(db, params.id, query.film),
-    'POST /api/orders/{id}/put-away': ({ params }) => done(putAway(services, params.id, true)),
-    'POST /api/orders/{id}/bring-back': ({ params }) => done(putAway(services, params.id, false)),
-    'POST /api/orders/{id}/clear': ({ params }) => done(clearOrder(services, params.id)),
-    'GET /api/orders/{id}/thumbnail.png': async ({ params }) =>
-      picture(await thumbnailOf(db, params.id), 'no-cache'),
-    'GET /api/orders/{id}/pieces/{piece}/original': async ({ params }) => {
-      const { choices } = await getOrder(db, params.id);
-      const source = choices.artwork.pieces.find(({ id }) => id === params.piece)?.source;
-      if (source?.kind !== 'file') throw new Trouble(404, 'not-found', 'This piece has no file.');
-      return download(await originalOf(db, source.hash), source.name);
-    },
-    'GET /api/orders/{id}/run-card.pdf': ({ params, request }) => paperFor('run-card', params.id, request),
-    'GET /api/orders/{id}/application.pdf': ({ params, request }) =>
-      paperFor('application', params.id, request),
-    'GET /api/orders/{id}/application': ({ params }) => applyingOf(services, params.id),
-    'GET /api/orders/{id}/fitting-map': ({ params, query }) => mapOf(services, params.id, query),
-    'GET /api/orders/{id}/fitting-map.pdf': async ({ params, query, request }) => {
-      const address = `${addressFor(params.id, request)}/fitting-map`;
-      return paper(await mapPaperOf(services, params.id, query, address), `fitting-map-${params.id}.pdf`);
-    },
-    'GET /api/orders/{id}/strips/{strip}.plt': ({ params }) => stripAs('plt', params.id, params.strip),
-    'GET /api/orders/{id}/strips/{strip}.svg': ({ params }) => stripAs('svg', params.id, params.strip),
-    'GET /api/orders/{id}/sheets/{sheet}': async ({ params, query }) => {
-      const { number, bytes } = await sheetOf(services, params.id, params.sheet, query);
-      return download(bytes, `${number}-${params.sheet}.${query.as}`, SHEET_TYPES[query.as]);
-    },
-    'POST /api/orders/{id}/sheets/{sheet}/print': ({ params }) =>
-      printSheet(services, params.id, params.sheet),
-  } satisfies Partial<Handlers>;
+/** Orders: started, changed, queued; their papers and files. */
+export const orderRoutes = {
+  'GET /api/orders': ({ query, services }) => listOrders(services.db, query),
+  'POST /api/orders': ({ body, watch, services }) => startOrder(services, body.name, body.bytes, {}, watch),
+  'POST /api/orders/text': ({ body, services }) => startTextOrder(services, body.source),
+  'GET /api/orders/{id}': ({ params, services }) => getOrder(services.db, params.id),
+  'PATCH /api/orders/{id}': ({ params, body, services }) => nameOrder(services, params.id, body),
+  'PATCH /api/orders/{id}/choices': ({ params, body, services }) =>
+    changeChoices(services, params.id, body.base, body.edits),
+  'POST /api/orders/{id}/undo': ({ params, services }) => step(services, params.id, -1),
+  'POST /api/orders/{id}/redo': ({ params, services }) => step(services, params.id, 1),
+  'POST /api/orders/{id}/queue': ({ params, services, body: { revision, shop, sharing, hold, ...part } }) =>
+    queueOrder(services, params.id, { revision, shop, sharing }, part, hold),
+  'GET /api/orders/{id}/sharing': async ({ params, services }) =>
+    sharingOf(services.db, await getOrder(services.db, params.id)),
+  'GET /api/orders/{id}/wanting': ({ params, query, services }) =>
+    wantingFilm(services.db, params.id, query.film),
+  'POST /api/orders/{id}/put-away': ({ params, services }) => done(putAway(services, params.id, true)),
+  'POST /api/orders/{id}/bring-back': ({ params, services }) => done(putAway(services, params.id, false)),
+  'POST /api/orders/{id}/clear': ({ params, services }) => done(clearOrder(services, params.id)),
+  'GET /api/orders/{id}/thumbnail.png': async ({ params, services }) =>
+    picture(await thumbnailOf(services.db, params.id), 'no-cache'),
+  'GET /api/orders/{id}/pieces/{piece}/original': async ({ params, services }) => {
+    const { choices } = await getOrder(services.db, params.id);
+    const source = choices.artwork.pieces.find(({ id }) => id === params.piece)?.source;
+    if (source?.kind !== 'file') throw new Trouble(404, 'not-found', 'This piece has no file.');
+    return download(await originalOf(services.db, source.hash), source.name);
+  },
+  'GET /api/orders/{id}/run-card.pdf': ({ params, request, services }) =>
+    paperFor(services, 'run-card', params.id, request),
+  'GET /api/orders/{id}/application.pdf': ({ params, request, services }) =>
+    paperFor(services, 'application', params.id, request),
+  'GET /api/orders/{id}/application': ({ params, services }) => applyingOf(services, params.id),
+  'GET /api/orders/{id}/fitting-map': ({ params, query, services }) => mapOf(services, params.id, query),
+  'GET /api/orders/{id}/fitting-map.pdf': async ({ params, query, request, services }) => {
+    const address = `${addressFor(params.id, request)}/fitting-map`;
+    return paper(await mapPaperOf(services, params.id, query, address), `fitting-map-${params.id}.pdf`);
+  },
+  'GET /api/orders/{id}/strips/{strip}.plt': ({ params, services }) =>
+    stripAs(services, 'plt', params.id, params.strip),
+  'GET /api/orders/{id}/strips/{strip}.svg': ({ params, services }) =>
+    stripAs(services, 'svg', params.id, params.strip),
+  'GET /api/orders/{id}/sheets/{sheet}': async ({ params, query, services }) => {
+    const { number, bytes } = await sheetOf(services, params.id, params.sheet, query);
+    return download(bytes, `${number}-${params.sheet}.${query.as}`, SHEET_TYPES[query.as]);
+  },
+  'POST /api/orders/{id}/sheets/{sheet}/print': ({ params, services }) =>
+    printSheet(services, params.id, params.sheet),
+} satisfies Partial<Handlers>;
+
+async function paperFor(
+  services: CutServices,
+  kind: 'run-card' | 'application',
+  id: number,
+  request: Request,
+): Promise<Sent> {
+  return paper(await paperOf(services, id, kind, addressFor(id, request)), `${kind}-${id}.pdf`);
+}
+
+async function stripAs(
+  services: CutServices,
+  ending: 'plt' | 'svg',
+  id: number,
+  strip: string,
+): Promise<Sent> {
+  const bytes = await stripFile(services, id, strip, ending);
+  const { number } = await getOrder(services.db, id);
+  return download(bytes, `${number}-${strip}.${ending}`);
 }
 
 const SHEET_TYPES: Readonly<Partial<Record<SheetFile, string>>> = {

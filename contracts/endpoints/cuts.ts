@@ -1,0 +1,89 @@
+/** Cuts, and the floor. */
+import { z } from 'zod';
+import {
+  cutActSchema,
+  cutSchema,
+  drawingSchema,
+  howItWasSchema,
+  saidSchema,
+  sheetCodeSchema,
+  recordSchema,
+  resumeSchema,
+} from '../cuts';
+import { fewestSchema, floorSchema, laneOrderSchema, moveSchema } from '../floor';
+import { headAtSchema, jogSchema, takenSchema } from '../print';
+import type { Endpoints } from './endpoint';
+import { byCutter, byId, id } from './params';
+
+export const cutsEndpoints = {
+  'GET /api/cuts': {
+    query: z.object({ order: id.optional() }),
+    says: 'Cuts: open ones, or those of one order',
+    gives: z.array(cutSchema),
+  },
+  'GET /api/cuts/{id}': { params: byId, says: 'One cut', gives: cutSchema },
+  'GET /api/cuts/{id}/acts': {
+    params: byId,
+    says: 'What people did with a cut, in order',
+    gives: z.array(cutActSchema),
+  },
+  'GET /api/cuts/{id}/drawing': { params: byId, says: 'What is drawn of a cut', gives: drawingSchema },
+  'GET /api/cuts/{id}/record': { params: byId, says: 'What the knife left', gives: recordSchema },
+  'POST /api/cuts/by-code': {
+    says: 'Bring up the cut of the sheet whose code was read',
+    takes: sheetCodeSchema,
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/loaded': { params: byId, says: 'The film is loaded', gives: cutSchema },
+  'POST /api/cuts/{id}/jog': {
+    params: byId,
+    says: 'Move the head over a sheet that is loaded, to take its marks by hand',
+    takes: jogSchema,
+    gives: headAtSchema,
+  },
+  'POST /api/cuts/{id}/taken': {
+    params: byId,
+    says: 'The sheet is loaded, and its marks were taken by hand',
+    takes: takenSchema,
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/stop': { params: byId, says: 'Stop after the line being cut', gives: cutSchema },
+  'POST /api/cuts/{id}/resume': {
+    params: byId,
+    says: 'Go on after a stop',
+    takes: resumeSchema,
+    gives: cutSchema,
+  },
+  'GET /api/floor': { says: 'Whether all machines are paused, and what is in each', gives: floorSchema },
+  'GET /api/floor/fewest-swaps': {
+    says: 'Orders of the lanes with fewer changes of film and knife, and nothing late for it',
+    gives: fewestSchema,
+  },
+  'POST /api/floor/pause': { says: 'Stop all machines', gives: floorSchema },
+  'POST /api/floor/go-on': { says: 'Go on with all that was paused', gives: floorSchema },
+  'POST /api/cutters/{cutter}/lane': {
+    params: byCutter,
+    says: 'Put the cuts that wait at a cutter into another order',
+    takes: laneOrderSchema,
+    gives: z.array(cutSchema),
+  },
+  'POST /api/cuts/{id}/hold': { params: byId, says: 'Put a cut that waits onto the shelf', gives: cutSchema },
+  'POST /api/cuts/{id}/release': {
+    params: byId,
+    says: 'Send a cut from the shelf to its cutter',
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/move': {
+    params: byId,
+    says: 'Put a cut that waits elsewhere in its lane, or have it cut on another cutter',
+    takes: moveSchema,
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/how': {
+    params: byId,
+    says: 'Say how a cut that is done came out',
+    takes: howItWasSchema,
+    gives: saidSchema,
+  },
+  'POST /api/cuts/{id}/cancel': { params: byId, says: 'Take a cut out of the queue', gives: cutSchema },
+} satisfies Endpoints;
