@@ -27,8 +27,18 @@ export const askWhoItIs = (ask: WhoIsIt): void => void (whoIsIt = ask);
 /** Nothing need be said with a call that takes nothing. */
 type Said<R extends Route> = object extends Ask<R> ? [ask?: Ask<R>] : [ask: Ask<R>];
 
-/** Calls the server, typed by the table of endpoints. @throws ApiProblem */
-export async function call<R extends Route>(route: R, ...[ask]: Said<R>): Promise<Given<R>> {
+/** Calls the server, typed by the table of endpoints; once more when it is known who is there. @throws ApiProblem */
+export async function call<R extends Route>(route: R, ...said: Said<R>): Promise<Given<R>> {
+  try {
+    return await callOnce(route, ...said);
+  } catch (error) {
+    const isUnknown = error instanceof ApiProblem && error.status === 401;
+    if (!isUnknown || !(await whoIsIt(error.code))) throw error;
+    return callOnce(route, ...said);
+  }
+}
+
+async function callOnce<R extends Route>(route: R, ...[ask]: Said<R>): Promise<Given<R>> {
   const { body } = (ask ?? {}) as { body?: unknown };
   const response = await fetch(addressOf(route, ask ?? ({} as Ask<R>)), {
     method: route.slice(0, route.indexOf(' ')),
@@ -38,9 +48,7 @@ export async function call<R extends Route>(route: R, ...[ask]: Said<R>): Promis
     throw new ApiProblem(0, 'away', AWAY);
   });
   if (response.ok) return (await response.json()) as Given<R>;
-  const problem = problemFrom(response.status, await response.text());
-  if (response.status === 401 && (await whoIsIt(problem.code))) return call(route, ...([ask] as Said<R>));
-  throw problem;
+  throw problemFrom(response.status, await response.text());
 }
 
 function problemFrom(status: number, text: string): ApiProblem {

@@ -20,7 +20,9 @@ export function usePeople() {
       show(await call('GET /api/people'));
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
-      if (state.value === 'loading') state.value = 'failed';
+      if (state.value !== 'loading') return;
+      state.value = 'failed';
+      problem.value = error;
     }
   }
   async function keep(work: () => Promise<People>): Promise<boolean> {
