@@ -3,6 +3,7 @@
 import { onMounted, ref } from 'vue';
 import type { CutAct, CutActed } from '../../contracts/cuts';
 import { call } from '../stores/api';
+import { clock } from './clock';
 import { useListening } from '../stores/events';
 
 const props = defineProps<{ cut: number }>();
@@ -26,13 +27,12 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   cancelled: 'left out',
   said: 'judged',
 };
-const at = (date: string): string => new Date(date).toTimeString().slice(0, 5);
 </script>
 
 <template>
   <ul v-if="acts.length > 0" aria-label="Who did what">
     <li v-for="(act, i) in acts" :key="i">
-      <span class="number">{{ at(act.at) }}</span> {{ WORDS[act.act] }}
+      <span class="number">{{ clock(new Date(act.at)) }}</span> {{ WORDS[act.act] }}
       <template v-if="act.who">by {{ act.who }}</template>
     </li>
   </ul>

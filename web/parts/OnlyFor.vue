@@ -7,7 +7,8 @@ import { LOCKED } from './locked';
 
 const props = defineProps<{
   role: Role;
-  says: string;
+  /** Who may; missing: it is said around it. */
+  says?: string;
   /** Its buttons change nothing, or ask for themselves: only fields are locked. */
   fieldsOnly?: boolean;
 }>();
@@ -18,7 +19,7 @@ provide(LOCKED, isLocked);
 
 <template>
   <fieldset :disabled="isLocked && !fieldsOnly">
-    <p v-if="isLocked" class="soft">{{ says }}</p>
+    <p v-if="isLocked && says" class="soft">{{ says }}</p>
     <slot />
   </fieldset>
 </template>

@@ -82,7 +82,7 @@ function stepText(key: 'force' | 'speed'): string {
         </p>
       </template>
       <CutActs :key="justDone.id" :cut="justDone.id" />
-      <OnlyFor role="operator" says="">
+      <OnlyFor role="operator">
         <HowItWas :key="justDone.id" :cut="justDone" />
       </OnlyFor>
       <router-link :to="{ name: 'order', params: { id: justDone.orderId } }">See it as cut</router-link>

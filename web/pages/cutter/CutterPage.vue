@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
-import { ChevronLeft, MonitorCheck, MonitorOff, Moon, Sun, Volume2, VolumeX } from '@lucide/vue';
+import { ChevronLeft } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
@@ -19,10 +19,10 @@ import { answersOf } from '../cutters/asks';
 import ByHand from './ByHand.vue';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
+import PageLooks from './PageLooks.vue';
 import SheetCode from './SheetCode.vue';
 import { drawCut, FILM_BEHIND } from './drawCut';
 import { sentenceFor } from './sentence';
-import { useAttention } from './useAttention';
 import { useMachine } from './useMachine';
 
 const NIGHT_KEY = 'jam-pan-night';
@@ -76,7 +76,6 @@ const sentence = computed(() =>
 const asks = computed(() =>
   now.value?.state === 'wants-film' || now.value?.state === 'stopped' ? sentence.value.big : undefined,
 );
-const { sounds, staysOn, canStayOn } = useAttention(asks);
 
 /** A sheet waits here, or might be brought to an idle machine that reads its marks. */
 const takesSheets = computed(() =>
@@ -116,22 +115,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         /></router-link>
         <h1>{{ cutter?.name ?? cutterId }}</h1>
       </div>
-      <div class="looks">
-        <button class="round" :aria-label="`Sounds are ${sounds ? 'on' : 'off'}`" @click="sounds = !sounds">
-          <Volume2 v-if="sounds" :size="20" /><VolumeX v-else :size="20" />
-        </button>
-        <button
-          v-if="canStayOn"
-          class="round"
-          :aria-label="staysOn ? 'The screen stays on' : 'The screen may go dark'"
-          @click="staysOn = !staysOn"
-        >
-          <MonitorCheck v-if="staysOn" :size="20" /><MonitorOff v-else :size="20" />
-        </button>
-        <button class="round" :aria-label="night ? 'Light colours' : 'Dark colours'" @click="night = !night">
-          <Sun v-if="night" :size="20" /><Moon v-else :size="20" />
-        </button>
-      </div>
+      <PageLooks v-model:night="night" :asks="asks" />
       <p v-if="now" class="soft">
         <router-link :to="{ name: 'order', params: { id: now.orderId } }">{{ now.orderName }}</router-link> ·
         <span class="number">#{{ now.orderNumber }}</span>
@@ -286,20 +270,6 @@ h1 {
 }
 .name h1 {
   flex: 1;
-}
-.looks {
-  display: flex;
-  gap: 4px;
-  margin: -6px 0 -4px -12px;
-}
-.round {
-  display: grid;
-  place-items: center;
-  width: 44px;
-  height: 44px;
-  border: 0;
-  border-radius: 50%;
-  background: none;
 }
 .acts {
   display: grid;

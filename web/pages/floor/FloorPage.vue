@@ -1,17 +1,18 @@
 <script setup lang="ts">
 /** All cutters with what they cut now and next, on one time axis; below, what waits on the shelf. */
-import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core';
-import { scaleTime } from 'd3-scale';
+import { useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
-import { isWaiting } from '../../../contracts/floor';
-import { largest } from '../../../core/geometry/lists';
+import { isUnbegun } from '../../../contracts/floor';
+import { SWAP_SECONDS } from '../../../core/floor/lane';
 import ChoiceField from '../../parts/ChoiceField.vue';
+import { clock } from '../../parts/clock';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { useKnives } from '../../stores/knives';
 import { useMe } from '../../stores/me';
 import { duration } from '../../stores/units';
 import CutCard from './CutCard.vue';
+import FewestSwapsNote from './FewestSwapsNote.vue';
 import FloorAsks from './FloorAsks.vue';
 import FloorShelf from './FloorShelf.vue';
 import LaneHead from './LaneHead.vue';
@@ -19,51 +20,21 @@ import LaneTrack from './LaneTrack.vue';
 import type { Target } from './useDragging';
 import { useDragging } from './useDragging';
 import { useFloor } from './useFloor';
+import { SPAN_OPTIONS, useTimeAxis } from './useTimeAxis';
 
 const me = useMe();
 const floor = useFloor();
 useKnives().follow();
 const { lanes, shelf, now, problem, proposals } = floor;
 const told = ref('');
+const CHANGES_TAKE = Object.entries(SWAP_SECONDS)
+  .map(([swap, seconds]) => `${duration(seconds)} for ${swap}`)
+  .join(', ');
 
-/** Minutes that are seen at once; 0: all there is. */
-const SPANS = [0, 15, 60, 240] as const;
-const span = useLocalStorage<number>('jam-pan-floor-span', 0);
-const spans = SPANS.map((value) => ({
-  value: value as number,
-  label: value === 0 ? 'all of it' : value < 60 ? `${value} min` : `${value / 60} h`,
-}));
 const track = useTemplateRef('track');
 const { width } = useElementSize(track);
-const [LEAST_S, PAST_S] = [15 * 60, 30];
-/** s from now until the last cut is done. */
-const end = computed(() =>
-  largest(
-    lanes.value.flatMap(({ blocks }) => blocks.map((block) => block.end)),
-    0,
-  ),
-);
-const past = computed(() => {
-  const begun = lanes.value.flatMap(({ blocks }) =>
-    blocks.map(({ cut }) => (isWaiting(cut) ? 0 : cut.secondsDone)),
-  );
-  return largest(begun, 0) + PAST_S;
-});
-const whole = computed(() => Math.max(LEAST_S, end.value * 1.04) + past.value);
-const shownWidth = computed(() =>
-  span.value === 0 ? width.value : Math.max(width.value, (width.value * whole.value) / (60 * span.value)),
-);
-const x = computed(() => {
-  const at = now.value.getTime();
-  return scaleTime()
-    .domain([new Date(at - 1000 * past.value), new Date(at + 1000 * (whole.value - past.value))])
-    .range([0, shownWidth.value]);
-});
-const PER_TICK_PX = 110;
-const ticks = computed(() => x.value.ticks(Math.max(2, Math.floor(shownWidth.value / PER_TICK_PX))));
-const clock = (date: Date): string => date.toTimeString().slice(0, 5);
+const { span, blocks: all, end, length, x, ticks } = useTimeAxis(lanes, now, width);
 
-const all = computed(() => lanes.value.flatMap(({ blocks }) => blocks));
 const summary = computed(() => {
   const swaps = all.value.reduce((sum, { swaps: { length } }) => sum + length, 0);
   const late = all.value.filter(({ isLate }) => isLate).length;
@@ -131,7 +102,7 @@ function onKey(cut: Cut, event: KeyboardEvent): void {
 }
 async function actOn(id: number, act: (cut: Cut) => Promise<unknown>): Promise<void> {
   const cut = cutNow(id);
-  if (!cut || (!isWaiting(cut) && cut.state !== 'held')) return;
+  if (!cut || !isUnbegun(cut)) return;
   await act(cut);
   await nextTick();
   // it is another element in another lane
@@ -154,7 +125,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
         <ChoiceField
           label="How much time is seen at once"
           :value="span"
-          :options="spans"
+          :options="SPAN_OPTIONS"
           @change="span = $event"
       /></label>
       <template v-if="me.may('operator')">
@@ -172,20 +143,13 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
       :ways-out="problem.waysOut"
       @close="problem = undefined"
     />
-    <section v-if="proposals" class="fewest" aria-label="Fewest swaps">
-      <p v-if="proposals.length === 0">No lane can do with fewer changes and be in time.</p>
-      <div v-for="one in proposals" :key="one.cutter">
-        <span
-          ><strong>{{ nameOf(one.cutter) }}</strong> {{ one.then.changes }} changes instead of
-          {{ one.now.changes }}: {{ duration(one.now.seconds - one.then.seconds) }} less<template
-            v-if="one.then.late < one.now.late"
-            >, {{ one.now.late - one.then.late }} fewer late</template
-          >.</span
-        >
-        <button class="button slim" @click="floor.accept(one)">Put in this order</button>
-      </div>
-      <button class="button slim" @click="proposals = undefined">Leave it</button>
-    </section>
+    <FewestSwapsNote
+      v-if="proposals"
+      :proposals="proposals"
+      :name-of="nameOf"
+      @accept="floor.accept"
+      @close="proposals = undefined"
+    />
 
     <div class="lanes">
       <div class="heads">
@@ -193,7 +157,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
         <LaneHead v-for="lane in lanes" :key="lane.cutter.id" :lane="lane" class="lane" />
       </div>
       <div ref="track" class="scroll">
-        <div class="time" :style="{ width: `${shownWidth}px` }">
+        <div class="time" :style="{ width: `${length}px` }">
           <div class="axis" aria-hidden="true">
             <span
               v-for="tick in ticks"
@@ -256,7 +220,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
     />
     <p class="soft keys">
       On a cut: <kbd>←</kbd> <kbd>→</kbd> earlier and later, <kbd>↑</kbd> <kbd>↓</kbd> another cutter,
-      <kbd>h</kbd> to the shelf and back. Times for changes: film 2 min, sheet 40 s, knife 3 min.
+      <kbd>h</kbd> to the shelf and back. A change is reckoned with {{ CHANGES_TAKE }}.
     </p>
     <div v-if="dragged" class="ghost" :style="{ left: `${dragged.x + 12}px`, top: `${dragged.y + 10}px` }">
       <strong>{{ dragged.cut.orderName }}</strong>
@@ -287,8 +251,7 @@ h1 {
   margin-left: auto;
   font-size: 14px;
 }
-.paused,
-.fewest > div {
+.paused {
   display: flex;
   gap: 10px;
   align-items: center;
@@ -301,19 +264,6 @@ h1 {
 }
 .paused .button {
   margin-left: auto;
-}
-.fewest {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 22px;
-  align-items: center;
-  padding: 8px 14px;
-  background: var(--gooseberry-soft);
-  border: var(--line) solid var(--gooseberry);
-  border-radius: var(--radius-label);
-}
-.fewest p {
-  margin: 0;
 }
 .lanes {
   display: grid;

@@ -3,6 +3,7 @@
 import type { ScaleTime } from 'd3-scale';
 import { isWaiting } from '../../../contracts/floor';
 import type { Cut } from '../../../contracts/cuts';
+import { clock } from '../../parts/clock';
 import { duration, useUnits } from '../../stores/units';
 import type { CutBlock, Lane } from './useFloor';
 
@@ -21,7 +22,7 @@ defineEmits<{
 }>();
 const units = useUnits();
 
-const at = (seconds: number): number => props.x(new Date(props.now.getTime() + 1000 * seconds));
+const at = (seconds: number): number => props.x(momentAt(seconds));
 /** What is under way began in the past. */
 const begin = ({ start, cut }: CutBlock): number => (isWaiting(cut) ? start : start - cut.secondsDone);
 const LEAST_PX = 12;
@@ -37,12 +38,11 @@ function chevron(width: number): string {
   return `1,1 ${right - point},1 ${right},${WEDGE_PX / 2} ${right - point},${low} 1,${low} ${1 + point},${WEDGE_PX / 2}`;
 }
 const changeOf = ({ swaps }: CutBlock): string => swaps.join(' and ');
-const clock = (seconds: number): string =>
-  new Date(props.now.getTime() + 1000 * seconds).toTimeString().slice(0, 5);
+const momentAt = (seconds: number): Date => new Date(props.now.getTime() + 1000 * seconds);
 /** All that a block says, for whoever does not see it. */
 function saysOf({ cut, swaps, end, isLate }: CutBlock): string {
   const change = swaps.length > 0 ? `, after a change of ${swaps.join(' and ')}` : '';
-  return `${cut.orderName}, ${cut.film.name}, ${duration(cut.seconds)}, done at ${clock(end)}${change}${isLate ? ', late' : ''}`;
+  return `${cut.orderName}, ${cut.film.name}, ${duration(cut.seconds)}, done at ${clock(momentAt(end))}${change}${isLate ? ', late' : ''}`;
 }
 </script>
 

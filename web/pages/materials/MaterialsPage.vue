@@ -247,9 +247,9 @@ async function readTable(event: Event): Promise<void> {
           </template>
         </Column>
         <template #expansion="{ data }: { data: Film }">
-          <fieldset class="bare" :disabled="!me.may('lead')">
+          <OnlyFor role="lead">
             <FilmDetails :film="data" @change="edited(data, $event)" />
-          </fieldset>
+          </OnlyFor>
         </template>
       </DataTable>
     </OnlyFor>
@@ -258,9 +258,6 @@ async function readTable(event: Event): Promise<void> {
 </template>
 
 <style scoped>
-.bare {
-  display: contents;
-}
 .offcuts {
   display: flex;
   margin: 2px 0 10px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Below the stage: where the pointer is, what the worker is at, whether all is saved. */
 import { computed, ref, watch } from 'vue';
+import { clock } from '../../parts/clock';
 import { useMe } from '../../stores/me';
 import { useOrder } from '../../stores/order';
 import { useStage } from '../../stores/stage';
@@ -19,7 +20,7 @@ const savedText = computed(() => {
   const at = store.order ? new Date(store.order.savedAt) : new Date();
   const { savedBy } = store.order ?? {};
   const by = savedBy && savedBy !== me.me?.name ? ` by ${savedBy}` : '';
-  return `Saved ${at.toTimeString().slice(0, 5)}${by}`;
+  return `Saved ${clock(at)}${by}`;
 });
 
 /** What the worker is at, while it is. */
