@@ -33,7 +33,7 @@ const CHANGES_TAKE = Object.entries(SWAP_SECONDS)
 
 const track = useTemplateRef('track');
 const { width } = useElementSize(track);
-const { span, blocks: all, end, length, x, ticks } = useTimeAxis(lanes, now, width);
+const { span, blocks: all, end, length, x, ticks, told: times } = useTimeAxis(lanes, now, width);
 
 const summary = computed(() => {
   const swaps = all.value.reduce((sum, { swaps: { length } }) => sum + length, 0);
@@ -160,7 +160,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
         <div class="time" :style="{ width: `${length}px` }">
           <div class="axis" aria-hidden="true">
             <span
-              v-for="tick in ticks"
+              v-for="tick in times"
               :key="tick.getTime()"
               class="number"
               :style="{ left: `${x(tick)}px` }"

@@ -18,6 +18,7 @@ const [LEAST_S, PAST_S] = [15 * 60, 30];
 /** Room behind the last cut. */
 const BEHIND = 1.04;
 const PER_TICK_PX = 110;
+const LABEL_PX = 48;
 
 /** @param width px that are seen */
 export function useTimeAxis(lanes: Ref<readonly Lane[]>, now: Ref<Date>, width: Ref<number>) {
@@ -41,5 +42,11 @@ export function useTimeAxis(lanes: Ref<readonly Lane[]>, now: Ref<Date>, width: 
       .range([0, length.value]);
   });
   const ticks = computed(() => x.value.ticks(Math.max(2, Math.floor(length.value / PER_TICK_PX))));
-  return { span, blocks, end, length, x, ticks };
+  /** Those with room for their time. */
+  const told = computed(() =>
+    ticks.value.filter(
+      (tick) => x.value(tick) >= LABEL_PX / 2 && x.value(tick) <= length.value - LABEL_PX / 2,
+    ),
+  );
+  return { span, blocks, end, length, x, ticks, told };
 }
