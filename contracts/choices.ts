@@ -77,7 +77,7 @@ const pieceSchema = z.strictObject({
   group: z.string().max(24).nullable(),
 });
 
-const lineKind = z.enum([...TOOL_KINDS, 'print']);
+export const lineKindSchema = z.enum([...TOOL_KINDS, 'print']);
 
 const artworkSchema = z.strictObject({
   width: size,
@@ -85,9 +85,9 @@ const artworkSchema = z.strictObject({
   lockAspect: z.boolean(),
   pieces: z.array(pieceSchema).max(500),
   lines: z.strictObject({
-    colour: z.record(colour, lineKind),
-    layer: z.record(name, lineKind),
-    shape: z.record(z.string().max(60), lineKind),
+    colour: z.record(colour, lineKindSchema),
+    layer: z.record(name, lineKindSchema),
+    shape: z.record(z.string().max(60), lineKindSchema),
     stroke: z.record(z.string().max(60), z.enum(['line', 'outline'])),
   }),
   fixes: z

@@ -1,9 +1,9 @@
 /** Cuts, and what orders share on a film, as they cross the wire. */
 import { z } from 'zod';
 import { HOW_IT_WAS } from '../core/calibration/howItWas';
-import { choicesSchema } from './choices';
+import { choicesSchema, lineKindSchema } from './choices';
 import { cutSheetSchema, sheetReadingSchema } from './print';
-import { filmSchema, recipeSchema, rollSchema, rollsSchema } from './shop';
+import { cmPerSecond, filmSchema, gram, recipeSchema, rollSchema, rollsSchema } from './shop';
 
 /** States in which a cut waits in its cutter's lane. */
 export const WAITING = ['queued', 'wants-film'] as const;
@@ -36,6 +36,9 @@ export const sharingSchema = z.object({
   version: z.string(),
 });
 export type SharingNow = z.infer<typeof sharingSchema>;
+
+const nudge = z.object({ force: z.number().optional(), speed: z.number().optional() });
+export const nudgesSchema = z.partialRecord(lineKindSchema, nudge);
 
 export const cutSchema = z.object({
   id: z.number(),
@@ -82,6 +85,15 @@ export const cutSchema = z.object({
   /** What was left of the film it was cut from, with what is to be written on it. */
   offcuts: rollsSchema,
   recipe: recipeSchema,
+  /** What its lines are written with, by the kinds that it has. */
+  writtenWith: z.partialRecord(
+    lineKindSchema,
+    z.object({ force: z.number().nullable(), speed: z.number().nullable() }),
+  ),
+  /** What they are cut with instead. */
+  nudges: nudgesSchema,
+  /** Whether its recipe was to have them; null: nobody said. */
+  nudgesKept: z.boolean().nullable(),
   seconds: z.number(),
   cutLength: z.number(),
   lines: z.number(),
@@ -89,6 +101,8 @@ export const cutSchema = z.object({
   /** Seconds of cutting that the lines done stand for. */
   secondsDone: z.number(),
   problem: z.string().nullable(),
+  /** When it was done or taken back. */
+  endedAt: z.string().nullable(),
   deviation: z.number().nullable(),
   deviationAt: z.object({ x: z.number(), y: z.number() }).nullable(),
   /** What somebody said of it once it was done. */
@@ -109,10 +123,16 @@ export const CUT_ACTS = [
   'begun-anew',
   'cancelled',
   'said',
+  'again',
+  'nudged',
+  'nudges-kept',
+  'nudges-left',
 ] as const;
 export type CutAct = (typeof CUT_ACTS)[number];
 export const cutActSchema = z.object({
   act: z.enum(CUT_ACTS),
+  /** What of it, such as what was nudged from where to where. */
+  what: z.string().nullable(),
   /** Their name; null: nobody gave one, at a machine's tablet or before there were log-ins. */
   who: z.string().nullable(),
   at: z.string(),
@@ -183,6 +203,26 @@ export type QueuedPart = Omit<z.infer<typeof queueSchema>, 'revision' | 'shop' |
 /** What was read of a printed sheet's code, and the cutter that it is at. */
 export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutter: z.string().max(60) });
 export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });
+
+/** Force or speed of a kind of line from the next line on; null: as its recipe says again. */
+export const nudgeSchema = z.strictObject({
+  kind: lineKindSchema,
+  force: gram.nullable().optional(),
+  speed: cmPerSecond.nullable().optional(),
+});
+export type NudgeAsked = z.infer<typeof nudgeSchema>;
+export const nudgesKeptSchema = z.strictObject({ keep: z.boolean() });
+
+/** What of a cut is spoilt, by places on its strip in mm; missing: all that is in it. */
+export const againSchema = z.strictObject({
+  at: z
+    .array(z.strictObject({ x: z.number(), y: z.number() }))
+    .min(1)
+    .max(2000)
+    .readonly()
+    .optional(),
+});
+export type AgainAsked = z.infer<typeof againSchema>;
 
 export const howItWasSchema = z.strictObject({ was: z.enum(HOW_IT_WAS).nullable() });
 /** What was said, and the force that the recipe should have when cuts ask for another three times in a row. */

@@ -26,6 +26,8 @@ const NEEDS: Readonly<Partial<Record<Route, Needs>>> = {
   'POST /api/cuts/{id}/taken': 'operator',
   'POST /api/cuts/{id}/resume': 'operator',
   'POST /api/cuts/{id}/how': 'operator',
+  'POST /api/cuts/{id}/nudge': 'operator',
+  'POST /api/cuts/{id}/again': 'operator',
   'POST /api/cutters/{cutter}/lane': 'operator',
   'POST /api/cuts/{id}/move': 'operator',
   'POST /api/floor/pause': 'operator',
@@ -40,6 +42,7 @@ const NEEDS: Readonly<Partial<Record<Route, Needs>>> = {
   'POST /api/knives/{id}/throw': 'operator',
 
   // what all later work goes by: recipes, cutters, stock, people
+  'POST /api/cuts/{id}/nudges-kept': 'lead',
   'POST /api/calibrations/{id}/keep': 'lead',
   'POST /api/calibrations/{id}/raise': 'lead',
   'PATCH /api/cutters/{cutter}/recipes/{film}/{kind}': 'lead',

@@ -102,11 +102,12 @@ export const recipeParts = {
   slowRadius: z.number().min(0).max(MOST_SLOW_RADIUS).optional(),
   cornerAngle: z.number().min(CORNER_ANGLES[0]).max(CORNER_ANGLES[1]).optional(),
 } as const;
-const gram = z.number().int().min(1).max(5000);
+export const gram = z.number().int().min(1).max(5000);
+export const cmPerSecond = z.number().min(0.1).max(500);
 /** What is changed of a recipe; null: left to the machine. */
 export const recipeChangeSchema = z.strictObject({
   force: gram.nullable().optional(),
-  speed: z.number().min(0.1).max(500).nullable().optional(),
+  speed: cmPerSecond.nullable().optional(),
   blade: z.string().trim().min(1).max(40).optional(),
   ...recipeParts,
   /** Where it comes from, such as an order. */

@@ -48,6 +48,7 @@ const newOrder = async ({ agent }: SignedIn): Promise<Order> =>
 describe('rights', () => {
   /** What asks for more than to be logged in, written down once more: a new route has to be thought of here too. */
   const LEAD = [
+    'POST /api/cuts/{id}/nudges-kept',
     'POST /api/calibrations/{id}/keep',
     'POST /api/calibrations/{id}/raise',
     'PATCH /api/cutters/{cutter}/recipes/{film}/{kind}',
@@ -76,6 +77,8 @@ describe('rights', () => {
     'POST /api/cuts/{id}/taken',
     'POST /api/cuts/{id}/resume',
     'POST /api/cuts/{id}/how',
+    'POST /api/cuts/{id}/nudge',
+    'POST /api/cuts/{id}/again',
     'POST /api/cutters/{cutter}/lane',
     'POST /api/cuts/{id}/move',
     'POST /api/floor/pause',

@@ -165,8 +165,14 @@ nav a {
   padding: 0 14px;
   color: inherit;
   font-weight: 620;
+  white-space: nowrap;
   text-decoration: none;
   border-radius: 9px 9px 0 0;
+}
+@media (max-width: 900px) {
+  nav a {
+    padding: 0 9px;
+  }
 }
 nav a:hover {
   background: rgb(255 255 255 / 12%);

@@ -1,10 +1,13 @@
 /** Cuts, and the floor. */
 import { z } from 'zod';
 import {
+  againSchema,
   cutActSchema,
   cutSchema,
   drawingSchema,
   howItWasSchema,
+  nudgeSchema,
+  nudgesKeptSchema,
   saidSchema,
   sheetCodeSchema,
   recordSchema,
@@ -17,8 +20,8 @@ import { byCutter, byId, id } from './params';
 
 export const cutsEndpoints = {
   'GET /api/cuts': {
-    query: z.object({ order: id.optional() }),
-    says: 'Cuts: open ones, or those of one order',
+    query: z.object({ order: id.optional(), lastAt: z.string().max(60).optional() }),
+    says: 'Cuts: open ones, those of one order, or those of the order that was cut last at a cutter',
     gives: z.array(cutSchema),
   },
   'GET /api/cuts/{id}': { params: byId, says: 'One cut', gives: cutSchema },
@@ -84,6 +87,24 @@ export const cutsEndpoints = {
     says: 'Say how a cut that is done came out',
     takes: howItWasSchema,
     gives: saidSchema,
+  },
+  'POST /api/cuts/{id}/nudge': {
+    params: byId,
+    says: 'Cut with another force or speed from the next line on',
+    takes: nudgeSchema,
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/nudges-kept': {
+    params: byId,
+    says: 'Take what was nudged in a cut that is done into its recipes, or leave them',
+    takes: nudgesKeptSchema,
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/again': {
+    params: byId,
+    says: 'Cut what is spoilt again: all of a cut, or what lies at places on its strip',
+    takes: againSchema,
+    gives: z.array(cutSchema),
   },
   'POST /api/cuts/{id}/cancel': { params: byId, says: 'Take a cut out of the queue', gives: cutSchema },
 } satisfies Endpoints;

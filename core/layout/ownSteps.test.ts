@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { ofStep, onOwnStep, ownStep, stepSize } from './ownSteps';
+import { nextStep, ofStep, onOwnStep, ownStep, stepSize } from './ownSteps';
 
 const PANEL = { least: 5, most: 210, steps: 42 };
 
@@ -37,4 +37,13 @@ test('a machine that counts none has any value that it reaches', () => {
   expect(ownStep({ least: 5, most: 210 }, 77)).toBeUndefined();
   expect(onOwnStep({ least: 5, most: 210 }, 77.3)).toBe(77.3);
   expect(onOwnStep({ least: 5, most: 210 }, 777)).toBe(210);
+});
+
+test('a step up or down is the panel’s own, or a usual one; at an end there is none', () => {
+  const fine = { least: 5, most: 210, steps: 83 };
+  expect([nextStep(fine, 83, 1, 5, 0), nextStep(fine, 83, -1, 5, 0)]).toEqual([85, 80]);
+  expect([nextStep(fine, 210, 1, 5, 0), nextStep(fine, 5, -1, 5, 0)]).toEqual([210, 5]);
+  expect([nextStep({ least: 5, most: 210 }, 77, 1, 5), nextStep({ least: 5, most: 80 }, 77, 1, 5)]).toEqual([
+    82, 80,
+  ]);
 });

@@ -24,3 +24,14 @@ export function onOwnStep(range: Range, value: number, digits = 2): number {
 }
 
 const within = ({ least, most }: Range, value: number): number => Math.min(most, Math.max(least, value));
+
+/**
+ * The next value up or down that a machine does.
+ * @param usual between one value and the next where its panel counts no steps
+ */
+export function nextStep(range: Range, value: number, by: 1 | -1, usual: number, digits = 2): number {
+  const step = ownStep(range, value);
+  return step === undefined
+    ? rounded(within(range, value + by * usual), digits)
+    : ofStep(range, Math.max(1, step + by), digits);
+}

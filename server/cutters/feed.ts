@@ -84,6 +84,11 @@ export interface FeedCallbacks {
   /** Notes that so many lines may be sent from now on; nothing of them is sent before it is noted. */
   readonly announce: (linesSent: number) => Promise<void>;
   readonly shouldStop: () => boolean;
+  /**
+   * What is sent instead of the head's bytes, or of a stretch of a line; missing: they are sent as they are.
+   * @param line undefined: the head
+   */
+  readonly say?: (text: string, line: number | undefined, beginsIt: boolean) => string;
 }
 
 /**
@@ -97,7 +102,7 @@ export async function feed(
   cutter: Cutter,
   cuttable: number,
   from: Place,
-  { progress, announce, shouldStop }: FeedCallbacks,
+  { progress, announce, shouldStop, say = (text) => text }: FeedCallbacks,
 ): Promise<number> {
   const onStrip = toStrip(cutter.device, cuttable);
   let underWay = 0;
@@ -124,7 +129,7 @@ export async function feed(
   };
   // going on after a stop must not reset the cutter: its blade still lies as the line before left it
   const isStart = from.line === 0 && from.point === 0;
-  await sendAsking(isStart ? program.head : withoutReset(program.head), false);
+  await sendAsking(say(isStart ? program.head : withoutReset(program.head), undefined, true), false);
   for (let i = from.line; i < program.lines.length; i++) {
     if (i >= announced) {
       announced = linesWithin(program.lines, i, ANNOUNCED_BYTES);
@@ -132,7 +137,8 @@ export async function feed(
     }
     if (shouldStop()) break;
     const stretches = inStretches(i === from.line ? restOf(program.lines[i], from.point) : program.lines[i]);
-    for (const [k, text] of stretches.entries()) await sendAsking(text, k === stretches.length - 1);
+    for (const [k, text] of stretches.entries())
+      await sendAsking(say(text, i, k === 0), k === stretches.length - 1);
   }
   while (questions.length > 0) await settle();
   if (linesDone === program.lines.length) {

@@ -1,7 +1,10 @@
 /** Feeds a program, and writes down and tells on the way how far it is. */
 import { and, eq, lt } from 'drizzle-orm';
+import type { LineKind } from '../../core/artwork/choices';
+import { nudger } from '../../core/devicelang/nudged';
 import { untilBack } from '../db/away';
 import { cuts } from '../db/schema';
+import { writtenWithOf } from '../services/nudges';
 import type { StoredProgram } from '../work/makeCuts';
 import { feed } from './feed';
 import type { Lease } from './lease';
@@ -12,8 +15,11 @@ import type { Place } from './whereabouts';
 
 const SAVE_EVERY_MS = 700;
 const TELL_EVERY_MS = 120;
-/** Stop is a state of the cut: a feeder looks for it this often, whether or not it hears of it. */
+/** Stop is a state of the cut, and so is what was nudged: a feeder looks for it this often, whether or not it hears of it. */
 const LOOK_FOR_STOP_MS = 400;
+
+const kindOf = ({ kinds }: StoredProgram, line: number | undefined): LineKind =>
+  (line === undefined ? undefined : kinds?.[line]) ?? 'kiss';
 
 export async function feedWithProgress(
   services: Services,
@@ -30,6 +36,9 @@ export async function feedWithProgress(
   let saved = 0;
   let done = from.line;
   let stopped = false;
+  let { nudges } = cut;
+  let held = nudges;
+  const nudged = nudger(writtenWithOf(cut));
   const secondsOf = (lines: number): number => (lines > 0 ? program.doneAt[lines - 1] : 0);
   // never backwards: an older write may arrive late
   const save = (linesDone: number): Promise<unknown> =>
@@ -38,16 +47,24 @@ export async function feedWithProgress(
       .set({ linesDone, secondsDone: secondsOf(linesDone) })
       .where(and(eq(cuts.id, cut.id), lt(cuts.linesDone, linesDone)));
   const lookout = setInterval(() => {
-    db.select({ state: cuts.state })
+    db.select({ state: cuts.state, nudges: cuts.nudges })
       .from(cuts)
       .where(eq(cuts.id, cut.id))
-      .then(([row]) => (stopped ||= row?.state === 'stopping'))
+      .then(([row]) => {
+        stopped ||= row?.state === 'stopping';
+        nudges = row?.nudges ?? nudges;
+      })
       .catch(() => {}); // away: the lease runs out if it stays so
   }, LOOK_FOR_STOP_MS);
   const isToStop = (): boolean => stopped || asked() || !lease.held();
   try {
     return await feed(link, program, cutter, cut.cuttable, from, {
       shouldStop: isToStop,
+      say: (text, line, beginsIt) => {
+        // a line is cut in one way from its start to its end
+        if (beginsIt) held = nudges;
+        return nudged(text, kindOf(program, line), held);
+      },
       announce: async (linesSent) => {
         const mine = and(eq(cuts.id, cut.id), isHolder(db, lease));
         const note = () =>

@@ -33,16 +33,18 @@ export async function readSheet(
   link: CutterLink,
   isToStop: () => boolean,
 ): Promise<SheetRead> {
-  const { sheet, design } = cut;
-  if (!sheet || !design) throw new Error('a cut of plain film has no marks');
+  const { sheet } = cut;
+  if (!sheet || !cut.design) throw new Error('a cut of plain film has no marks');
+  const design = unpack<SheetDesign>(cut.design);
   const read = cut.taken
     ? byHand(cut.taken)
     : await bySensor({ ...sheet, cuttable: cut.cuttable, stock: cut.film.id }, cutter, link, isToStop);
   if (typeof read === 'string') return { reading: NOTHING_READ, problem: read };
   const registered = await pool.run('registerSheet', {
     sheet,
-    design: unpack<SheetDesign>(design),
-    drawing: unpack<Drawing>(cut.drawing),
+    design,
+    // it may have been moved to where a sheet before this one lay
+    drawing: design.drawing ?? unpack<Drawing>(cut.drawing),
     cuttable: cut.cuttable,
     device: cutter.device,
     taken: read,

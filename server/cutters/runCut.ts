@@ -5,6 +5,7 @@ import type { Standing } from '../../core/devicelang/answers';
 import { untilBack } from '../db/away';
 import { cuts, cutters } from '../db/schema';
 import { promoteNext } from '../services/cuts';
+import { isSpeedNudged } from '../services/nudges';
 import { pack, unpack } from '../services/pack';
 import type { StoredProgram } from '../work/makeCuts';
 import { checkFilm, standingOf } from './feed';
@@ -99,7 +100,8 @@ async function cutUnderLease(
       secondsDone,
       problem: null,
       endedAt: new Date(ended),
-      ...(isFresh && { took: (ended - begun) / 1000 }),
+      // what was cut faster or slower than it was reckoned says nothing of how well that was
+      ...(isFresh && !(await isSpeedNudged(db, cut.id)) && { took: (ended - begun) / 1000 }),
       ...record,
     };
     await finish(services, cut, to, isHolder(db, lease));

@@ -21,6 +21,7 @@ import type { HowItWas } from '../../core/calibration/howItWas';
 import type { Measured, RunSays, Seen, Setup } from '../../core/calibration/run';
 import type { Choices } from '../../core/plan/choices';
 import type { LineKind } from '../../core/artwork/choices';
+import type { Nudges, WrittenWith } from '../../core/devicelang/nudged';
 import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
 import type { Film, Roll } from '../../core/films/film';
 import type { Printer } from '../../core/print/choices';
@@ -205,6 +206,8 @@ export const cuts = pgTable(
     rank: doublePrecision('rank').notNull().default(0),
     /** What of its order was queued; null in cuts of earlier versions. */
     asked: jsonb('asked').$type<QueuedPart>(),
+    /** The cut that it is once more, because that was spoilt. */
+    againOf: integer('again_of'),
     /** Stopped with all others: goes on with them. */
     paused: boolean('paused').notNull().default(false),
     needsSecondTool: boolean('needs_second_tool').notNull().default(false),
@@ -247,6 +250,12 @@ export const cuts = pgTable(
     sheet: jsonb('sheet').$type<CutSheet>(),
     /** Of a printed sheet: gzipped JSON of its cut as designed, before it was known how the sheet lies. */
     design: bytea('design'),
+    /** What its lines are written with, by kind; null in cuts of earlier versions: all as its recipe says. */
+    writtenWith: jsonb('written_with').$type<Partial<Record<LineKind, WrittenWith>>>(),
+    /** What they are cut with instead, from the line on at which that was said. */
+    nudges: jsonb('nudges').$type<Nudges>().notNull().default({}),
+    /** Whether the recipe was to have its nudges; null: nobody said. */
+    nudgesKept: boolean('nudges_kept'),
     /** Its marks as a person took them; null: the sensor reads them. */
     taken: jsonb('taken').$type<TakenMarks>(),
     /** How the sheet lies, by what was read last. */
@@ -270,6 +279,7 @@ export const cuts = pgTable(
   (table) => [
     index('cuts_by_cutter').on(table.cutterId, table.state),
     index('cuts_by_order').on(table.orderId),
+    index('cuts_by_state').on(table.state),
     // two cuts on one cutter would be cut into one another
     uniqueIndex('cuts_one_active')
       .on(table.cutterId)
@@ -308,6 +318,8 @@ export const cutActs = pgTable(
       .notNull()
       .references(() => cuts.id, { onDelete: 'cascade' }),
     act: text('act').$type<CutAct>().notNull(),
+    /** What of it, such as what was nudged from where to where. */
+    what: text('what'),
     who: who('who'),
     at: timestamp('at', { withTimezone: true }).notNull().defaultNow(),
   },

@@ -6,6 +6,7 @@ import {
   filmLoaded,
   getCut,
   getCutFile,
+  lastCutsAt,
   listCuts,
   resumeCut,
   stopCut,
@@ -20,12 +21,17 @@ import {
   pauseAll,
   releaseCut,
 } from '../services/floor';
+import { cutAgain } from '../services/cutAgain';
 import { sayHow } from '../services/howItWas';
+import { keepNudges, nudgeCut } from '../services/nudges';
 import type { Handlers } from './mount';
 import { packed } from './sent';
 
 export const cutRoutes = {
-  'GET /api/cuts': ({ query, services }) => listCuts(services.db, { orderId: query.order }),
+  'GET /api/cuts': ({ query, services }) =>
+    query.lastAt === undefined
+      ? listCuts(services.db, { orderId: query.order })
+      : lastCutsAt(services.db, query.lastAt),
   'GET /api/cuts/{id}': ({ params, services }) => getCut(services.db, params.id),
   'GET /api/cuts/{id}/acts': ({ params, services }) => actsOf(services.db, params.id),
   'GET /api/cuts/{id}/drawing': async ({ params, services }) =>
@@ -48,5 +54,9 @@ export const cutRoutes = {
   'POST /api/cuts/{id}/stop': ({ params, services }) => stopCut(services, params.id),
   'POST /api/cuts/{id}/resume': ({ params, body, services }) => resumeCut(services, params.id, body.from),
   'POST /api/cuts/{id}/how': ({ params, body, services }) => sayHow(services, params.id, body.was),
+  'POST /api/cuts/{id}/nudge': ({ params, body, services }) => nudgeCut(services, params.id, body),
+  'POST /api/cuts/{id}/nudges-kept': ({ params, body, services }) =>
+    keepNudges(services, params.id, body.keep),
+  'POST /api/cuts/{id}/again': ({ params, body, services }) => cutAgain(services, params.id, body),
   'POST /api/cuts/{id}/cancel': ({ params, services }) => cancelCut(services, params.id),
 } satisfies Partial<Handlers>;

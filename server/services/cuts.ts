@@ -1,4 +1,4 @@
-import { and, asc, eq, exists, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, exists, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutAct, CutActed, CutState, QueuedPart, SharingNow } from '../../contracts/cuts';
 import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
@@ -37,10 +37,22 @@ export interface Shown {
 export async function queueOrder(
   services: CutServices,
   orderId: number,
-  { revision, shop, sharing: shownSharing }: Shown,
+  shown: Shown,
   asked: QueuedPart = {},
   hold = false,
 ): Promise<Cut[]> {
+  await putInQueue(services, orderId, shown, asked, hold);
+  return listCuts(services.db, { orderId });
+}
+
+/** @returns the cuts that were made */
+export async function putInQueue(
+  services: CutServices,
+  orderId: number,
+  { revision, shop, sharing: shownSharing }: Shown,
+  asked: QueuedPart,
+  hold = false,
+): Promise<readonly number[]> {
   const { db, hub, who } = services;
   const order = await getOrder(db, orderId);
   if (order.revision !== revision) {
@@ -61,24 +73,14 @@ export async function queueOrder(
   const sharing = isAlone ? ALONE : await sharingOf(db, order);
   if (!isAlone && shownSharing !== undefined && shownSharing !== sharing.version) throw sharingChanged();
   const wanted = await cutsAsked(services, order, sharing, asked);
-  await db.transaction(async (tx) => {
+  const madeIds = await db.transaction(async (tx) => {
     // one order is queued once at a time, however often and from wherever the button is pressed; those it shares film with too
-    const ids = [orderId, ...sharing.guests.map(({ id }) => id)];
-    await tx.select().from(orders).where(inArray(orders.id, ids)).orderBy(orders.id).for('update');
+    const together = [orderId, ...sharing.guests.map(({ id }) => id)];
+    await tx.select().from(orders).where(inArray(orders.id, together)).orderBy(orders.id).for('update');
     if (!isAlone && (await sharingOf(tx, order)).version !== sharing.version) throw sharingChanged();
-    const open = await tx
-      .select({ id: cuts.id })
-      .from(cuts)
-      .where(and(eq(cuts.orderId, orderId), inArray(cuts.state, [...OPEN_STATES])));
-    if (open.length > 0) {
-      throw new Trouble(
-        409,
-        'already-queued',
-        'This order is already in the queue. Finish or cancel those cuts first.',
-      );
-    }
     const onFilms = wanted.map(({ film }) => film.id);
-    await refuseQueued(tx, { ...order, films: onFilms });
+    await refuseTwice(tx, orderId, asked);
+    if (!isSpoilt(asked)) await refuseQueued(tx, { ...order, films: onFilms });
     for (const guest of sharing.guests)
       await refuseQueued(tx, { ...guest, films: guest.films.filter((film) => onFilms.includes(film)) });
     const made = await tx
@@ -95,11 +97,11 @@ export async function queueOrder(
         })),
       )
       .returning({ id: cuts.id });
-    const madeIds = made.map(({ id }) => id);
+    const ids = made.map(({ id }) => id);
     // behind all that was queued before
-    await tx.update(cuts).set({ rank: cuts.id }).where(inArray(cuts.id, madeIds));
+    await tx.update(cuts).set({ rank: cuts.id }).where(inArray(cuts.id, ids));
     const act = hold ? 'held' : 'queued';
-    await tx.insert(cutActs).values(madeIds.map((cutId) => ({ cutId, act, who }) as const));
+    await tx.insert(cutActs).values(ids.map((cutId) => ({ cutId, act, who }) as const));
     const whose = new Map(sharing.guests.map((guest) => [guest.number, guest]));
     await tx.insert(cutShares).values(
       wanted.flatMap(({ shares }, i) =>
@@ -114,16 +116,37 @@ export async function queueOrder(
         }),
       ),
     );
+    return ids;
   });
   for (const cutterId of new Set(wanted.map((cut) => cut.cutterId))) await promoteNext(services, cutterId);
   for (const id of [orderId, ...sharing.guests.map((guest) => guest.id)])
     await hub.tell({ kind: 'order', orderId: id });
-  return listCuts(db, { orderId });
+  return madeIds;
+}
+
+/** Some of it is cut again, whatever else of the order is in the queue. */
+const isSpoilt = ({ again, panels, sheets }: QueuedPart): boolean =>
+  [again, panels, sheets].some((part) => part !== undefined);
+
+/** An order is not queued as a whole while some of it is in the queue, and nothing spoilt is cut again twice at once. */
+async function refuseTwice(tx: Pick<Db, 'select'>, orderId: number, asked: QueuedPart): Promise<void> {
+  const open = await tx
+    .select({ isSame: sql<boolean>`coalesce(${cuts.asked} = ${JSON.stringify(asked)}::jsonb, false)` })
+    .from(cuts)
+    .where(and(eq(cuts.orderId, orderId), inArray(cuts.state, [...OPEN_STATES])));
+  if (isSpoilt(asked)) {
+    if (open.some(({ isSame }) => isSame))
+      throw new Trouble(409, 'already-again', 'That is in the queue to be cut again already.');
+  } else if (open.length > 0 && asked.films === undefined)
+    throw new Trouble(
+      409,
+      'already-queued',
+      'This order is already in the queue. Finish or cancel those cuts first.',
+    );
 }
 
 /** Only the order's own: shapes, panels and sheets that are spoilt are cut again by themselves. */
-export const isOwn = ({ own, again, panels, sheets }: QueuedPart): boolean =>
-  own === true || [again, panels, sheets].some((part) => part !== undefined);
+export const isOwn = (asked: QueuedPart): boolean => asked.own === true || isSpoilt(asked);
 
 /** What is asked for of an order, with its bytes. @throws Trouble when it cannot be cut as it stands */
 export async function cutsAsked(
@@ -251,12 +274,18 @@ const columns = {
   reading: cuts.reading,
   offcuts: cuts.offcuts,
   recipe: cuts.recipe,
+  writtenWith: sql<
+    Cut['writtenWith']
+  >`coalesce(${cuts.writtenWith}, jsonb_build_object('kiss', jsonb_build_object('force', ${cuts.recipe}->'force', 'speed', ${cuts.recipe}->'speed')))`,
+  nudges: cuts.nudges,
+  nudgesKept: cuts.nudgesKept,
   seconds: cuts.seconds,
   cutLength: cuts.cutLength,
   lines: cuts.lines,
   linesDone: cuts.linesDone,
   secondsDone: cuts.secondsDone,
   problem: cuts.problem,
+  endedAt: sql<string | null>`to_char(${cuts.endedAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,
   deviation: cuts.deviation,
   deviationAt: cuts.deviationAt,
   howItWas: cuts.howItWas,
@@ -271,6 +300,17 @@ export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<C
     .orderBy(asc(cuts.rank), asc(cuts.id))
     .limit(500);
   return rows as Cut[];
+}
+
+/** All cuts of the order that was cut last at a cutter. */
+export async function lastCutsAt(db: Db, cutterId: string): Promise<Cut[]> {
+  const [last] = await db
+    .select({ orderId: cuts.orderId })
+    .from(cuts)
+    .where(and(eq(cuts.cutterId, cutterId), eq(cuts.state, 'done')))
+    .orderBy(desc(cuts.endedAt))
+    .limit(1);
+  return last ? listCuts(db, last) : [];
 }
 
 /** Something of the order lies on its strip. */
@@ -304,7 +344,7 @@ export async function getCutFile(db: Db, id: number, which: 'drawing' | 'record'
 /** What people did with a cut, in order. */
 export async function actsOf(db: Db, id: number): Promise<CutActed[]> {
   const rows = await db
-    .select({ act: cutActs.act, who: people.name, at: cutActs.at })
+    .select({ act: cutActs.act, what: cutActs.what, who: people.name, at: cutActs.at })
     .from(cutActs)
     .leftJoin(people, eq(people.id, cutActs.who))
     .where(eq(cutActs.cutId, id))

@@ -84,6 +84,16 @@ async function refuseLane(db: Db, cut: Cut, to: string): Promise<void> {
   if (refusal) throw new Trouble(422, 'lane-refuses', refusal);
 }
 
+/** Puts cuts before all others of a lane. */
+export async function placeFirst(
+  services: CutServices,
+  ids: readonly number[],
+  cutterId: string,
+): Promise<void> {
+  const [first] = await laneIds(services.db, cutterId);
+  await place(services, ids, cutterId, first ?? null);
+}
+
 const inLane = (cutterId: string) => and(eq(cuts.cutterId, cutterId), inArray(cuts.state, [...WAITING]));
 
 /** Puts cuts into a lane, before another one or behind all. */
@@ -113,7 +123,7 @@ async function place(
   await tellLane(services, cutterId, ids);
 }
 
-const laneIds = async (tx: Tx, cutterId: string): Promise<number[]> =>
+const laneIds = async (tx: Pick<Db, 'select'>, cutterId: string): Promise<number[]> =>
   (
     await tx.select({ id: cuts.id }).from(cuts).where(inLane(cutterId)).orderBy(asc(cuts.rank), asc(cuts.id))
   ).map(({ id }) => id);

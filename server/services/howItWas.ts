@@ -36,13 +36,13 @@ async function askedOf(db: Db, cutterId: string, filmId: string): Promise<Said['
   const { cutter, recipe } = await effectiveRecipe(db, { cutterId, filmId, kind: 'kiss' });
   if (recipe.force === null) return null;
   const spoken = await db
-    .select({ was: cuts.howItWas, recipe: cuts.recipe })
+    .select({ was: cuts.howItWas, recipe: cuts.recipe, nudges: cuts.nudges })
     .from(cuts)
     .where(and(eq(cuts.cutterId, cutterId), sql`${cuts.film}->>'id' = ${filmId}`, isNotNull(cuts.howItWas)))
     .orderBy(desc(cuts.endedAt))
     .limit(LAST);
   const to = forceAsked(
-    spoken.map(({ was, recipe: { force, speed } }) => ({ was: was!, force, speed })),
+    spoken.map(({ was, recipe: { force, speed }, nudges }) => ({ was: was!, force, speed, ...nudges.kiss })),
     { force: recipe.force, speed: recipe.speed ?? cutter.ownSpeed },
     await lastGrid(db, cutterId, filmId),
     cutter.force,

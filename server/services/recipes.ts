@@ -110,8 +110,8 @@ export async function changeRecipe(
 }
 
 /** Why a machine cannot cut with a recipe; undefined: it can. */
-function outOfRange(
-  { force, speed }: Recipe,
+export function outOfRange(
+  { force, speed }: Pick<Recipe, 'force' | 'speed'>,
   { name, force: forces, speed: speeds }: Cutter,
 ): string | undefined {
   const off = (value: number | null, { least, most }: Cutter['force'], what: string, unit: string) =>

@@ -1,8 +1,10 @@
 /** Cuts with their bytes, ready to be stored. */
 import type { CutSheet } from '../../contracts/print';
 import type { Drawing } from '../../contracts/cuts';
+import type { WrittenWith } from '../../core/devicelang/nudged';
 import type { HpglChunks } from '../../core/devicelang/writeHpgl';
 import { writeHpgl } from '../../core/devicelang/writeHpgl';
+import type { LineKind } from '../../core/artwork/choices';
 import type { Film, Roll } from '../../core/films/film';
 import { mapRegion } from '../../core/geometry/region';
 import type { Recipe } from '../../core/layout/cutter';
@@ -41,6 +43,7 @@ export interface MadeCut {
   /** The same before the cutter's pace. */
   readonly reckoned: number;
   readonly program: StoredProgram;
+  readonly writtenWith: Readonly<Partial<Record<LineKind, WrittenWith>>>;
   readonly drawing: Drawing;
   /** Of a printed sheet: what is read of it, and its cut before it is known how it lies. */
   readonly sheet?: CutSheet;
@@ -56,6 +59,8 @@ export interface SheetDesign {
   readonly recipes: CutProgram['recipes'];
   readonly length: number;
   readonly doneAt: readonly number[];
+  /** What is drawn of it; missing in sheets of earlier versions. */
+  readonly drawing?: Drawing;
 }
 
 export interface StoredProgram {
@@ -64,15 +69,30 @@ export interface StoredProgram {
   readonly tail: string;
   /** Seconds from the start until each line is done. */
   readonly doneAt: readonly number[];
+  /** Of each line; missing in programs of earlier versions: all are kiss cut. */
+  readonly kinds?: readonly LineKind[];
 }
 
 const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
-export const storedProgram = (chunks: HpglChunks, doneAt: readonly number[]): StoredProgram => ({
+export const storedProgram = (
+  chunks: HpglChunks,
+  doneAt: ArrayLike<number>,
+  lines?: CutProgram['lines'],
+): StoredProgram => ({
   head: text(chunks.head),
   lines: chunks.lines.map(text),
   tail: text(chunks.tail),
-  doneAt,
+  doneAt: Array.from(doneAt),
+  ...(lines && { kinds: lines.map(({ kind }) => kind) }),
 });
+
+/** What its lines are written with, by the kinds of line that it has. */
+function writtenWith({ lines, recipes }: CutProgram): MadeCut['writtenWith'] {
+  const kinds = new Set<LineKind>(['kiss', ...lines.map(({ kind }) => kind)]);
+  return Object.fromEntries(
+    [...kinds].map((kind) => [kind, { force: recipes[kind].force, speed: recipes[kind].speed }]),
+  );
+}
 
 export function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut {
   const chunks = writeHpgl(program, cutter.device, strip.cuttable);
@@ -95,7 +115,8 @@ export function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut
     cutLength: program.cutLength,
     seconds: program.seconds,
     reckoned: program.seconds / (cutter.motion.pace ?? 1),
-    program: storedProgram(chunks, Array.from(program.doneAt)),
+    program: storedProgram(chunks, program.doneAt, program.lines),
+    writtenWith: writtenWith(program),
     drawing: {
       design: design.map((ring) => Array.from(ring)),
       // what the cutter has no tool for is left out, and told
@@ -118,8 +139,9 @@ export const madeSheets = (printed: Plan['printed'], line: number): MadeCut[] =>
     const onto = ontoStrip(cut.cutter);
     const marks = sheet.marks.map(({ kind, at, arms }) => ({ kind, at: onto(at), arms }));
     const { lines, recipes, length, doneAt } = cut.program;
+    const made = madeCut(cut);
     return {
-      ...madeCut(cut),
+      ...made,
       sheet: { number: i + 1, of: all.length, width: sheet.width, height: sheet.height, line, marks },
       design: {
         lines: lines.map(({ speeds, ...one }) => ({
@@ -130,6 +152,7 @@ export const madeSheets = (printed: Plan['printed'], line: number): MadeCut[] =>
         recipes,
         length,
         doneAt: Array.from(doneAt),
+        drawing: made.drawing,
       },
     };
   });

@@ -67,7 +67,7 @@ export function registerSheet({
   return {
     ...known,
     moved: {
-      program: storedProgram(writeHpgl(program, device, cuttable), Array.from(program.doneAt)),
+      program: storedProgram(writeHpgl(program, device, cuttable), program.doneAt, program.lines),
       drawing: {
         ...drawing,
         design: drawing.design.map(bent),

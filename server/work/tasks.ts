@@ -1,6 +1,8 @@
 /** Heavy work, run in the pool's threads so that no request waits behind it. */
 import type { MadeCut } from './makeCuts';
 import { madeCut, madeSheets } from './makeCuts';
+import type { OnSign, OnStrip } from './onSign';
+import { onSignIn } from './onSign';
 import type { SheetQuery } from '../../contracts/print';
 import { sheetDxf, sheetPdf, sheetPlt, sheetPng, sheetSvg } from '../files/sheetFiles';
 import type { MessagePort } from 'node:worker_threads';
@@ -173,6 +175,10 @@ export function make(task: PlanTask): MadePlan {
     cuts: [...plan.cuts.map(madeCut), ...madeSheets(plan.printed, task.choices.print.marks.line)],
   };
 }
+
+/** What lies at places on a strip. */
+export const onSign = (task: PlanTask & { readonly on: OnStrip }): OnSign | undefined =>
+  onSignIn(planOf(task), task.on);
 
 /** One strip of a plan as a file; undefined when the plan has no such strip. */
 export function download(

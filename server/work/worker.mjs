@@ -11,6 +11,7 @@ export const {
   showPicture,
   summarise,
   make,
+  onSign,
   registerSheet,
   download,
   sheetFile,

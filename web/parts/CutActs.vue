@@ -26,6 +26,10 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   'begun-anew': 'begun anew',
   cancelled: 'left out',
   said: 'judged',
+  again: 'cut again',
+  nudged: 'nudged',
+  'nudges-kept': 'kept in the recipe',
+  'nudges-left': 'left out of the recipe',
 };
 </script>
 
@@ -33,6 +37,7 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   <ul v-if="acts.length > 0" aria-label="Who did what">
     <li v-for="(act, i) in acts" :key="i">
       <span class="number">{{ clock(new Date(act.at)) }}</span> {{ WORDS[act.act] }}
+      <template v-if="act.what">{{ act.what }}</template>
       <template v-if="act.who">by {{ act.who }}</template>
     </li>
   </ul>

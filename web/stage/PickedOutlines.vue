@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Outlines of shapes that were picked on the sign. */
-import { regionToPathData } from '../../../core/geometry/pathText';
-import type { Viewport } from '../../stage/viewport';
+import { regionToPathData } from '../../core/geometry/pathText';
+import type { Viewport } from './viewport';
 import type { PickedShape } from './pickedShapes';
 
 defineProps<{ at: Viewport; shapes: readonly PickedShape[]; tone: 'spoilt' | 'kept' }>();

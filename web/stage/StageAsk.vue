@@ -11,6 +11,9 @@ defineProps<{ label: string; says: string }>();
 </template>
 
 <style scoped>
+.ask :deep(button) {
+  flex: none;
+}
 .ask {
   position: absolute;
   bottom: 12px;
@@ -20,7 +23,8 @@ defineProps<{ label: string; says: string }>();
   gap: 9px;
   align-items: center;
   padding: 8px 12px;
-  white-space: nowrap;
+  width: max-content;
+  max-width: calc(100% - 24px);
   background: var(--card);
   border: var(--line) solid var(--ink);
   border-radius: var(--radius-card);

@@ -1,8 +1,8 @@
 /** Shapes picked on the sign by tapping them: a second tap lets go. */
 import { ref, shallowRef } from 'vue';
-import { liesOn } from '../../../core/geometry/nesting';
-import type { Region } from '../../../core/geometry/region';
-import type { Place } from '../../../core/panels/choices';
+import { liesOn } from '../../core/geometry/nesting';
+import type { Region } from '../../core/geometry/region';
+import type { Place } from '../../core/panels/choices';
 
 export interface PickedShape extends Place {
   readonly region: Region;

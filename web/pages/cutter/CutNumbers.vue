@@ -2,29 +2,27 @@
 /** The numbers of the cut that is on the machine, and how well the one before it came out. */
 import type { Cut } from '../../../contracts/cuts';
 import type { Cutter } from '../../../core/layout/cutter';
-import { ownStep } from '../../../core/layout/ownSteps';
-import { setTo, useUnits } from '../../stores/units';
+import { useUnits } from '../../stores/units';
 import OnlyFor from '../../parts/OnlyFor.vue';
 import CutActs from '../../parts/CutActs.vue';
 import type { Head } from './drawCut';
+import CutSettings from './CutSettings.vue';
+import NudgesAsked from './NudgesAsked.vue';
 import HowItWas from './HowItWas.vue';
 import SheetFit from './SheetFit.vue';
 
-const props = defineProps<{
+defineProps<{
   /** Its record, once it is known. */
   cutter?: Cutter;
   cut?: Cut;
   justDone?: Cut;
+  /** The last of the same film here, if that was nudged. */
+  nudgedBefore?: Cut;
   share: number;
   head?: Head;
 }>();
+defineEmits<{ answered: [cut: Cut] }>();
 const units = useUnits();
-/** The same on the machine's own panel. */
-function stepText(key: 'force' | 'speed'): string {
-  const [range, value] = [props.cutter?.[key], props.cut?.recipe[key] ?? null];
-  const step = range && value !== null ? ownStep(range, value) : undefined;
-  return step === undefined ? '' : ` · step ${step}`;
-}
 </script>
 
 <template>
@@ -32,11 +30,8 @@ function stepText(key: 'force' | 'speed'): string {
     <template v-if="cut">
       <SheetFit v-if="cut.reading?.fit" :reading="cut.reading" />
       <h3>This cut</h3>
+      <CutSettings :key="cut.id" :cut="cut" :cutter="cutter" :before="nudgedBefore" />
       <dl>
-        <dt>Force</dt>
-        <dd class="number">{{ setTo(cut.recipe.force, 'g') }}{{ stepText('force') }}</dd>
-        <dt>Speed</dt>
-        <dd class="number">{{ setTo(cut.recipe.speed, 'cm/s') }}{{ stepText('speed') }}</dd>
         <dt>Blade</dt>
         <dd class="number">{{ cut.recipe.blade }}</dd>
         <dt>Blade offset</dt>
@@ -81,6 +76,7 @@ function stepText(key: 'force' | 'speed'): string {
           <span class="number">{{ units.number(rest.width) }} × {{ units.length(rest.lengthLeft) }}</span>
         </p>
       </template>
+      <NudgesAsked :cut="justDone" @answered="$emit('answered', $event)" />
       <CutActs :key="justDone.id" :cut="justDone.id" />
       <OnlyFor role="operator">
         <HowItWas :key="justDone.id" :cut="justDone" />

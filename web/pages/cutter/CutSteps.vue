@@ -1,10 +1,18 @@
 <script setup lang="ts">
 /** The cuts of an order that one machine makes, as its steps. */
+import { RotateCcw } from '@lucide/vue';
 import type { Cut } from '../../../contracts/cuts';
 import { duration, setTo, useUnits } from '../../stores/units';
 
-const props = defineProps<{ steps: readonly Cut[]; now?: number }>();
+const props = defineProps<{
+  steps: readonly Cut[];
+  now?: number;
+  /** Whether what is spoilt may be cut again. */
+  canAgain: boolean;
+}>();
+defineEmits<{ again: [cut: Cut] }>();
 const units = useUnits();
+const isBegun = ({ state }: Cut): boolean => state === 'done' || state === 'stopped';
 const isPast = (cut: Cut): boolean => cut.state === 'done';
 
 /** The film, and which of its strips when it goes over several. */
@@ -24,12 +32,21 @@ function nameOf(cut: Cut): string {
       <span class="step">
         <strong>{{ nameOf(cut) }}</strong>
         <small
-          >{{ units.run(cut.length) }} · {{ setTo(cut.recipe.force, 'g') }} · {{ duration(cut.seconds)
+          >{{ units.run(cut.length) }} · {{ setTo(cut.nudges.kiss?.force ?? cut.recipe.force, 'g') }} ·
+          {{ duration(cut.seconds)
           }}<template v-if="cut.deviation !== null">
             · within {{ cut.deviation.toFixed(3) }} mm</template
           ></small
         >
       </span>
+      <button
+        v-if="canAgain && isBegun(cut)"
+        class="again"
+        :aria-label="`Cut some of ${nameOf(cut)} again`"
+        @click="$emit('again', cut)"
+      >
+        <RotateCcw :size="19" />
+      </button>
     </li>
   </ol>
 </template>
@@ -72,6 +89,17 @@ li.now {
 .step {
   display: grid;
   line-height: 1.3;
+}
+.again {
+  display: grid;
+  flex: none;
+  place-items: center;
+  width: 44px;
+  height: 44px;
+  margin-left: auto;
+  border: 0;
+  border-radius: 50%;
+  background: none;
 }
 .step small {
   font-size: 13px;

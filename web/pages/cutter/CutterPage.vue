@@ -17,11 +17,13 @@ import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { answersOf } from '../cutters/asks';
 import ByHand from './ByHand.vue';
+import CutAgain from './CutAgain.vue';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
 import PageLooks from './PageLooks.vue';
 import SheetCode from './SheetCode.vue';
 import { drawCut, FILM_BEHIND } from './drawCut';
+import { nudgedText } from './nudgedText';
 import { sentenceFor } from './sentence';
 import { useMachine } from './useMachine';
 
@@ -71,6 +73,21 @@ const sentence = computed(() =>
     cutter.value?.device.sendsForce === false,
   ),
 );
+
+/** The last one of the same film here, if that was nudged and its recipe does not have it. */
+const nudgedBefore = computed(() => {
+  const before = steps.value.findLast(
+    ({ state, film }) => state === 'done' && film.id === now.value?.film.id,
+  );
+  return before && before.nudgesKept !== true && nudgedText(before) ? before : undefined;
+});
+
+/** The cut of which something is cut again. */
+const spoilt = shallowRef<Cut>();
+async function againDone(): Promise<void> {
+  spoilt.value = undefined;
+  await machines.fetchCuts();
+}
 
 /** What a person is wanted for. */
 const asks = computed(() =>
@@ -130,7 +147,7 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         {{ answersOf(own, units) }}
         <a v-if="own.panel" :href="own.panel" target="_blank" rel="noopener">Front panel</a>
       </p>
-      <CutSteps :steps="steps" :now="now?.id" />
+      <CutSteps :steps="steps" :now="now?.id" :can-again="me.may('operator')" @again="spoilt = $event" />
       <SheetCode v-if="takesSheets && me.may('operator')" :cutter="cutterId" @problem="problem = $event" />
       <p v-if="behind" class="soft">
         {{ behind === 1 ? '1 more cut waits' : `${behind} more cuts wait` }} behind this order.
@@ -212,8 +229,17 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         :value="share"
         :aria-label="`${Math.round(share * 100)} % cut`"
       ></progress>
+      <CutAgain
+        v-if="spoilt"
+        :key="spoilt.id"
+        class="film"
+        :cut="spoilt"
+        :is-flat="cutter?.kind === 'flatbed' || spoilt.sheet !== null"
+        @done="againDone"
+        @problem="problem = $event"
+      />
       <StageCanvas
-        v-if="now"
+        v-else-if="now"
         class="film"
         label="The film in the machine"
         :box="box"
@@ -228,8 +254,10 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
       :cutter="cutter"
       :cut="now"
       :just-done="justDone"
+      :nudged-before="nudgedBefore"
       :share="share"
       :head="head"
+      @answered="justDone = $event"
     />
   </div>
 </template>

@@ -15,6 +15,12 @@ function onMachine(cuts: readonly Cut[], cutterId: string): Cut | undefined {
   return own.find((cut) => cut.state !== 'queued') ?? own[0];
 }
 
+/** The cut that was done last at a machine. */
+const lastDoneOf = (cuts: readonly Cut[], cutterId: string): Cut | undefined =>
+  cuts
+    .filter((cut) => cut.cutterId === cutterId && cut.endedAt !== null && cut.state === 'done')
+    .reduce<Cut | undefined>((last, cut) => (last && last.endedAt! >= cut.endedAt! ? last : cut), undefined);
+
 /** The cut at one machine: how far it is, what is drawn of it, and what may be said to it. */
 export function useMachine(cutterId: Ref<string>) {
   const machines = useCutters();
@@ -28,14 +34,11 @@ export function useMachine(cutterId: Ref<string>) {
   const justDone = ref<Cut>();
   watch(
     () => machines.cuts,
-    async (open, before) => {
-      const [cut, was] = [onMachine(open, cutterId.value), onMachine(before, cutterId.value)];
-      const orderId = cut?.orderId ?? was?.orderId;
-      ofOrder.value = orderId
-        ? await call('GET /api/cuts', { query: { order: orderId } }).catch(() => ofOrder.value)
-        : [];
-      if (was && was.id !== cut?.id)
-        justDone.value = ofOrder.value.find((c) => c.id === was.id && c.state === 'done');
+    async (open) => {
+      const cut = onMachine(open, cutterId.value);
+      const query = cut ? { order: cut.orderId } : { lastAt: cutterId.value };
+      ofOrder.value = await call('GET /api/cuts', { query }).catch(() => ofOrder.value);
+      justDone.value = lastDoneOf(ofOrder.value, cutterId.value);
     },
   );
 

@@ -111,14 +111,6 @@ p {
   margin: 0 0 0 auto;
   font-size: 13.5px;
 }
-.link {
-  padding: 0;
-  font-size: inherit;
-  color: var(--damson);
-  text-decoration: underline;
-  background: none;
-  border: 0;
-}
 em {
   margin-left: 2px;
   padding: 1px 7px;

@@ -299,12 +299,7 @@ li > .link {
 }
 .link {
   justify-self: start;
-  padding: 0;
   font-size: 13px;
-  color: var(--damson);
-  text-decoration: underline;
-  background: none;
-  border: 0;
 }
 .reason {
   display: flex;

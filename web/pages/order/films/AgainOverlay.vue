@@ -6,8 +6,8 @@ import { useOrder } from '../../../stores/order';
 import { useStage } from '../../../stores/stage';
 import StageAsk from '../../../stage/StageAsk.vue';
 import type { Viewport } from '../../../stage/viewport';
-import { usePickedShapes } from '../pickedShapes';
-import PickedOutlines from '../PickedOutlines.vue';
+import { usePickedShapes } from '../../../stage/pickedShapes';
+import PickedOutlines from '../../../stage/PickedOutlines.vue';
 
 const props = defineProps<{ at: Viewport; film: string }>();
 const emit = defineEmits<{ cut: [shapes: Again] }>();

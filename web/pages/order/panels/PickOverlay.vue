@@ -8,8 +8,8 @@ import type { Picking } from '../../../stores/seams';
 import { useSeams } from '../../../stores/seams';
 import StageAsk from '../../../stage/StageAsk.vue';
 import type { Viewport } from '../../../stage/viewport';
-import { usePickedShapes } from '../pickedShapes';
-import PickedOutlines from '../PickedOutlines.vue';
+import { usePickedShapes } from '../../../stage/pickedShapes';
+import PickedOutlines from '../../../stage/PickedOutlines.vue';
 import { count } from '../runCardSections';
 
 const props = defineProps<{ at: Viewport; picking: Picking }>();
