@@ -98,6 +98,12 @@ export const cutSchema = z.object({
   cutLength: z.number(),
   lines: z.number(),
   linesDone: z.number(),
+  /** Lines that may have been sent: past those done, only the cutter knows what is cut. */
+  linesSent: z.number(),
+  /** Its film slipped, and it went on where that lies since. */
+  isSlipped: z.boolean(),
+  /** Its cutter answers nothing: how far it is is reckoned. */
+  isReckoned: z.boolean(),
   /** Seconds of cutting that the lines done stand for. */
   secondsDone: z.number(),
   problem: z.string().nullable(),
@@ -124,6 +130,7 @@ export const CUT_ACTS = [
   'cancelled',
   'said',
   'again',
+  'slipped',
   'nudged',
   'nudges-kept',
   'nudges-left',
@@ -202,7 +209,11 @@ export type QueuedPart = Omit<z.infer<typeof queueSchema>, 'revision' | 'shop' |
 
 /** What was read of a printed sheet's code, and the cutter that it is at. */
 export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutter: z.string().max(60) });
-export const resumeSchema = z.strictObject({ from: z.enum(['next-line', 'start']) });
+/** Where a stopped cut goes on: behind what is cut, on fresh film, or at a line that a person found, from 1. */
+export const resumeSchema = z.strictObject({
+  from: z.union([z.enum(['next-line', 'start']), z.number().int().min(1)]),
+});
+export type ResumeFrom = z.infer<typeof resumeSchema>['from'];
 
 /** Force or speed of a kind of line from the next line on; null: as its recipe says again. */
 export const nudgeSchema = z.strictObject({
@@ -212,6 +223,19 @@ export const nudgeSchema = z.strictObject({
 });
 export type NudgeAsked = z.infer<typeof nudgeSchema>;
 export const nudgesKeptSchema = z.strictObject({ keep: z.boolean() });
+
+const mm = z.number().min(-20_000).max(20_000);
+const at = z.tuple([mm, mm]).readonly();
+/** Film that slipped: two places of what was cut, where each was found, mm on the strip; and the line that is cut next, from 1. */
+export const slippedSchema = z.strictObject({
+  line: z.number().int().min(1),
+  places: z
+    .tuple([z.strictObject({ cut: at, found: at }), z.strictObject({ cut: at, found: at })])
+    .readonly(),
+  /** However badly the two tell where lines far from them lie. */
+  anyway: z.boolean().optional(),
+});
+export type SlippedAsked = z.infer<typeof slippedSchema>;
 
 /** What of a cut is spoilt, by places on its strip in mm; missing: all that is in it. */
 export const againSchema = z.strictObject({

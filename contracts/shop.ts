@@ -147,16 +147,47 @@ const fitLimitsSchema = z.strictObject({
   skew: within(FIT_LIMITS.skew),
 });
 
-/** Where a cutter listens: a raw TCP port. */
-export const linkSchema = z.strictObject({
-  host: z.string().trim().max(255).refine(isHost, 'a name or an address of the shop’s own network'),
-  port: z.number().int().min(1).max(65_535),
-});
+const devicePath = z
+  .string()
+  .trim()
+  .max(200)
+  .regex(/^\/dev\/[\w.:+/-]+$/, 'a device file, such as /dev/ttyUSB0');
+export const BAUDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200] as const;
+export const FLOWS = ['hardware', 'software', 'none'] as const;
+/** It answers nothing: it is fed as fast as it takes, and how far it is is reckoned. */
+const silent = { isSilent: z.boolean().optional() };
+/** How a cutter is reached. */
+export const linkSchema = z.discriminatedUnion('by', [
+  z.strictObject({
+    by: z.literal('tcp'),
+    host: z.string().trim().max(255).refine(isHost, 'a name or an address of the shop’s own network'),
+    port: z.number().int().min(1).max(65_535),
+    ...silent,
+  }),
+  z.strictObject({
+    by: z.literal('serial'),
+    device: devicePath,
+    baud: z.literal(BAUDS),
+    flow: z.enum(FLOWS),
+    ...silent,
+  }),
+  z.strictObject({ by: z.literal('device'), device: devicePath }),
+  z.strictObject({
+    by: z.literal('folder'),
+    folder: z
+      .string()
+      .trim()
+      .max(60)
+      .regex(/^[\w][\w -]*$/, 'a name of letters and digits'),
+  }),
+]);
 export type LinkTo = z.infer<typeof linkSchema>;
 
 /** What came of asking a cutter over its link. */
 export const linkTestSchema = z.object({
   answers: z.boolean(),
+  /** It takes what is sent, and answers nothing. */
+  takes: z.boolean(),
   /** Until it answered. */
   ms: z.number().nullable(),
   /** In it, by its own sensors, mm. */
@@ -357,8 +388,8 @@ export const cutterQuerySchema = z.object({ only: z.string().max(60).optional() 
 export const cutterStateSchema = z.object({
   id: z.string(),
   name: z.string(),
-  /** `at-work`: a cut has it, so it is not asked. */
-  state: z.enum(['answers', 'away', 'at-work']),
+  /** `at-work`: a cut has it, so it is not asked; `silent`: it answers nothing. */
+  state: z.enum(['answers', 'away', 'at-work', 'silent']),
   /** mm that its sensors tell of the film in it; null: none is in, or it was not asked. */
   film: z.object({ width: z.number(), length: z.number() }).nullable(),
   /** Why it does not answer. */

@@ -13,6 +13,7 @@ const filmSchema = z.object({
   name: z.string().max(100).default('film'),
   width: z.number().min(50).max(3000),
   length: z.number().min(100).max(100_000).default(25_000),
+  ends: z.number().min(0).max(100_000).optional(),
   toughness: z.number().min(5).max(500).default(60),
   white: z.number().min(0.02).max(1).optional(),
 });
@@ -34,6 +35,11 @@ const setUpSchema = z.strictObject({
     .optional(),
 });
 
+const slipSchema = z.strictObject({
+  turn: z.number().min(-20).max(20).default(0),
+  x: z.number().min(-300).max(300).default(0),
+  y: z.number().min(-300).max(300).default(0),
+});
 const knobSchema = z.object({ force: z.number().min(0).max(1000) });
 
 /** How a print is laid into a cutter, and what became of it on the way. */
@@ -89,6 +95,12 @@ export function cutterPanel(machine: Machine, tray: Tray, cutLine: () => void): 
         cutLine();
         machine.drop();
       }),
+    'POST /pull-cable': () => after(cutLine),
+    'POST /slip': async (request) => {
+      const slip = slipSchema.safeParse(await jsonOf(request));
+      if (!slip.success) throw new Refused(400, 'film slips by a few mm and degrees');
+      return after(() => machine.slip(slip.data));
+    },
     'POST /unload': () => after(() => machine.load(undefined)),
     'POST /load': async (request) => {
       const film = filmSchema.safeParse(await jsonOf(request));

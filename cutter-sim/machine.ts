@@ -8,7 +8,7 @@ import type { Move, Step } from './front';
 import { createFront } from './front';
 import { SLOWEST, travel } from './motion';
 import { gaussian } from '../core/random';
-import type { LoadedFilm, MachineSpec, SensorSpec, Spot } from './spec';
+import type { LoadedFilm, MachineSpec, SensorSpec, Slip, Spot } from './spec';
 import { createInk } from './ink';
 import { onFilm, reachOf } from './spec';
 import type { Depth, Point } from './tool';
@@ -18,6 +18,8 @@ export interface CutStroke {
   /** mm on the machine's own axes */
   readonly points: number[];
   readonly depth: Depth;
+  /** Which of the films it lies on that were in since the machine was told to begin anew, from 0. */
+  readonly film: number;
 }
 
 export interface Machine {
@@ -26,6 +28,8 @@ export interface Machine {
   /** Lets time pass, in seconds of the machine's own time. */
   readonly advance: (seconds: number) => void;
   readonly load: (film: LoadedFilm | undefined) => void;
+  /** The film slips: what is cut of it is somewhere else from now on. */
+  readonly slip: (how: Slip) => void;
   /** An operator moves the head by the machine's own keys. */
   readonly put: (to: Spot) => void;
   readonly status: () => MachineStatus;
@@ -70,6 +74,7 @@ const SPOT = [
   [0.6, -0.6],
   [-0.6, -0.6],
 ] as const;
+const UNMOVED = { cos: 1, sin: 0, dx: 0, dy: 0 };
 const PEN_SECONDS = 0.04;
 /** Of the noise that its sensor sees. */
 const SEED = 20_250_601;
@@ -90,6 +95,10 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
   const front = createFront(reach, spec.axes.step);
   let points: readonly Point[] = spec.tools.map(createPoint);
   let strokes: CutStroke[] = [];
+  let films = 0;
+  /** Where the film lies since it slipped: cosine, sine and way. */
+  let slipped = UNMOVED;
+  let isOut = false;
   let head: Spot = { x: 0, y: 0 };
   let down = false;
   let tool = 1;
@@ -116,6 +125,9 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
     for (;;) {
       front.fill();
       const step = front.steps[0];
+      if (step && isPastEnd(step)) isOut = true;
+      if (isOut) owed = 0;
+      if (isOut) return;
       if (!step) {
         [owed, entry] = [0, 0];
         return;
@@ -129,6 +141,18 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
     }
   }
 
+  /** It stands still where its film ends. */
+  function isPastEnd(step: Step): boolean {
+    if (step.kind !== 'move' || !step.down || film?.ends === undefined) return false;
+    return Math.abs(spec.axes.feedAxis === 'x' ? step.x : step.y) > film.ends;
+  }
+
+  /** The place of the film as it was put in that lies under a place of the machine. */
+  function under({ x, y }: Spot): Spot {
+    const { cos, sin, dx, dy } = slipped;
+    return { x: cos * (x - dx) + sin * (y - dy), y: cos * (y - dy) - sin * (x - dx) };
+  }
+
   function carryOut(step: Step, exit: number): void {
     switch (step.kind) {
       case 'move':
@@ -138,7 +162,7 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
       case 'set':
         return set(step.what, step.value);
       case 'reset':
-        [strokes, missingTool] = [[], false];
+        [strokes, missingTool, films] = [[], false, 0];
         return;
       case 'answer':
         return answer(reply(step.question));
@@ -151,7 +175,7 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
     const stroke = strokes[strokes.length - 1];
     if (move.down && stroke) drag(head, move, stroke);
     if (move.down && film && spec.tools[tool - 1].kind === 'pen')
-      ink.draw(onFilm(spec, film, head.x, head.y), onFilm(spec, film, move.x, move.y));
+      ink.draw(filmAt(film, head), filmAt(film, move));
     head = { x: move.x, y: move.y };
     entry = exit;
   }
@@ -168,7 +192,7 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
   }
 
   function push(stroke: CutStroke, holder: Spot): void {
-    const { x, y } = points[tool - 1].at(holder);
+    const { x, y } = under(points[tool - 1].at(holder));
     stroke.points.push(x, y);
   }
 
@@ -176,7 +200,7 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
     down = to;
     entry = 0;
     if (!down) return;
-    const stroke: CutStroke = { points: [], depth: points[tool - 1].depth(force, speed, film) };
+    const stroke: CutStroke = { points: [], depth: points[tool - 1].depth(force, speed, film), film: films };
     push(stroke, head);
     strokes.push(stroke);
   }
@@ -203,7 +227,7 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
   /** The mean of a spot, which is the same whichever way round the axes are. */
   function see({ x, y }: Spot, { offset, spot }: SensorSpec, on: LoadedFilm): number {
     const { print, white = WHITE } = on;
-    const [along, across] = onFilm(spec, on, x + offset[0], y + offset[1]);
+    const [along, across] = filmAt(on, { x: x + offset[0], y: y + offset[1] });
     if (!print && ink.isBare(along, across)) return white;
     let sum = 0;
     for (const [dx, dy] of SPOT) {
@@ -213,6 +237,11 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
     }
     return sum / SPOT.length;
   }
+
+  const filmAt = (on: LoadedFilm, at: Spot) => {
+    const { x, y } = under(at);
+    return onFilm(spec, on, x, y);
+  };
 
   function reply(question: Question): string {
     const units = (mm: number): number => Math.round(mm / spec.axes.step);
@@ -238,11 +267,23 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
     spec: () => spec,
     wear: () => points[0].wear(),
     load: (put) => {
-      film = put;
+      if (strokes.length > 0) films++;
+      [film, slipped, isOut] = [put, UNMOVED, false];
       ink = createInk();
       head = { x: 0, y: 0 };
       front.clear(0, 0);
       down = false;
+    },
+    slip: ({ turn, x, y }) => {
+      const t = (turn * Math.PI) / 180;
+      const [c, s] = [Math.cos(t), Math.sin(t)];
+      const { cos, sin, dx, dy } = slipped;
+      slipped = {
+        cos: c * cos - s * sin,
+        sin: s * cos + c * sin,
+        dx: c * dx - s * dy + x,
+        dy: s * dx + c * dy + y,
+      };
     },
     put: (to) => {
       head = to;
@@ -268,9 +309,11 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
       knob: spec.forceKnob !== null,
       tool,
       display: film
-        ? front.steps.length > 0
-          ? 'CUTTING'
-          : `READY ${film.width.toFixed(0)} mm`
+        ? isOut
+          ? 'END OF FILM'
+          : front.steps.length > 0
+            ? 'CUTTING'
+            : `READY ${film.width.toFixed(0)} mm`
         : 'LOAD FILM',
     }),
   };

@@ -19,6 +19,8 @@ export const PANEL_PAGE = `<!doctype html>
     <button>Load this film</button>
     <button type="button" id="unload">Take the film out</button>
     <button type="button" id="off">Switch off and on</button>
+    <button type="button" id="cable">Pull the cable</button>
+    <button type="button" id="slip">Let the film slip</button>
     <button type="button" id="pen">Put the pen in</button>
     <button type="button" id="knife">Put the knife in</button>
     <label id="prints" hidden>Print in the tray <select name="print"></select></label>
@@ -35,6 +37,8 @@ export const PANEL_PAGE = `<!doctype html>
   };
   unload.onclick = () => post('/unload');
   off.onclick = () => post('/switch-off');
+  cable.onclick = () => post('/pull-cable');
+  slip.onclick = () => post('/slip', { x: 6, y: 2, turn: 0.4 });
   pen.onclick = () => post('/set-up', { holder: { kind: 'pen' } });
   knife.onclick = () => post('/set-up', { holder: { kind: 'knife' } });
   film.force.onchange = () => post('/knob', { force: Number(film.force.value) });

@@ -57,10 +57,19 @@ export type Tool =
   | { readonly kind: 'knife'; readonly bladeOffset: number; readonly wear: number }
   | { readonly kind: 'pen' | 'wheel' };
 
+/** How film moves under rollers that do not hold it: turned about where the head counts from, degrees, then moved, mm on its axes. */
+export interface Slip {
+  readonly turn: number;
+  readonly x: number;
+  readonly y: number;
+}
+
 export interface LoadedFilm {
   readonly name: string;
   readonly width: number;
   readonly length: number;
+  /** mm along at which it ends before it should: what was wound onto the roll last time. */
+  readonly ends?: number;
   /** g that a new blade needs to cut it cleanly */
   readonly toughness: number;
   /** Reflectance of what is not printed; missing: that of paper. */

@@ -7,7 +7,7 @@ import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
 import { USUAL_CUT_LINE } from '../core/print/choices';
 import { cutters, films, orders, people, recipes } from '../server/db/schema';
-import type { Link } from '../server/db/schema';
+import type { TcpLink } from '../server/db/link';
 import type { CutServices } from '../server/services/cuts';
 import { startOrder } from '../server/services/orders';
 import { changeSettings } from '../server/services/settings';
@@ -97,7 +97,7 @@ export const FIRST_ORDERS: readonly {
  */
 export async function seedShop(
   { db }: Pick<CutServices, 'db'>,
-  links: Readonly<Record<string, Link>>,
+  links: Readonly<Record<string, TcpLink>>,
 ): Promise<void> {
   await db
     .insert(films)

@@ -19,6 +19,7 @@ const TOOLS = {
   pstoedit: 'pstoedit',
   pdftoppm: 'poppler-utils',
   'rsvg-convert': 'librsvg2-bin',
+  socat: 'socat',
 };
 const missing = Object.entries(TOOLS).flatMap(([command, name]) => (has(command) ? [] : [name]));
 if (missing.length > 0) aptInstall(...missing);

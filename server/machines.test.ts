@@ -99,7 +99,7 @@ describe('a cutter’s record', () => {
   });
 
   test('is added as most of its kind are, by a name of its own', async () => {
-    const added = { name: 'Grebe', kind: 'roll', link: { host: '127.0.0.1', port: 9 } };
+    const added = { name: 'Grebe', kind: 'roll', link: { by: 'tcp', host: '127.0.0.1', port: 9 } };
     await api().post('/api/cutters').send(added).expect(200);
     const { body } = await api().post('/api/cutters').send(added).expect(200);
     const ids = (body as ShopNow).cutters.map(({ id }) => id);
@@ -132,7 +132,7 @@ describe('a cutter’s link', () => {
   const ask = async (id = 'plover'): Promise<LinkTest> =>
     (await api().post(`/api/cutters/${id}/test`).expect(200)).body as LinkTest;
   const listenAt = (port: number, host = '127.0.0.1') =>
-    api().patch('/api/cutters/plover/link').send({ host, port });
+    api().patch('/api/cutters/plover/link').send({ by: 'tcp', host, port });
 
   test('answers, and says how soon and what is in the cutter', async () => {
     const { answers, ms, film, problem } = await ask();
@@ -140,6 +140,7 @@ describe('a cutter’s link', () => {
     expect(ms).toBeGreaterThan(0);
     expect(film === null || film.width > 0).toBe(true);
     expect((await api().get('/api/cutters/plover/link').expect(200)).body).toEqual({
+      by: 'tcp',
       host: '127.0.0.1',
       port: sim.port,
     });

@@ -28,6 +28,7 @@ import { regionArea } from '../core/geometry/region';
 import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
+import type { TcpLink } from './db/link';
 import { cuts, cutters, files, films, leases, recipes, revisions } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
@@ -796,7 +797,7 @@ describe('cutting', () => {
     });
     await server.services.db
       .update(cutters)
-      .set({ link: { ...row.link, port: nobody } })
+      .set({ link: { ...(row.link as TcpLink), port: nobody } })
       .where(eq(cutters.id, 'curlew'));
     await api().post(`/api/cuts/${cut.id}/loaded`).expect(200);
     const waiting = await until(

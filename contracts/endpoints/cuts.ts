@@ -12,6 +12,7 @@ import {
   sheetCodeSchema,
   recordSchema,
   resumeSchema,
+  slippedSchema,
 } from '../cuts';
 import { fewestSchema, floorSchema, laneOrderSchema, moveSchema } from '../floor';
 import { headAtSchema, jogSchema, takenSchema } from '../print';
@@ -40,7 +41,7 @@ export const cutsEndpoints = {
   'POST /api/cuts/{id}/loaded': { params: byId, says: 'The film is loaded', gives: cutSchema },
   'POST /api/cuts/{id}/jog': {
     params: byId,
-    says: 'Move the head over a sheet that is loaded, to take its marks by hand',
+    says: 'Move the head over a sheet that is loaded, or over what a stopped cut has cut',
     takes: jogSchema,
     gives: headAtSchema,
   },
@@ -98,6 +99,12 @@ export const cutsEndpoints = {
     params: byId,
     says: 'Take what was nudged in a cut that is done into its recipes, or leave them',
     takes: nudgesKeptSchema,
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/slipped': {
+    params: byId,
+    says: 'Go on with a stopped cut where its film slipped to, by two places of what was cut',
+    takes: slippedSchema,
     gives: cutSchema,
   },
   'POST /api/cuts/{id}/again': {

@@ -33,8 +33,13 @@ export function opened(line: string): OpenedLine {
 export function restOf(line: string, point: number): string {
   if (point === 0) return line;
   const { settings, points } = opened(line);
+  return written({ settings, points: points.slice(point) });
+}
+
+/** The text of a line. */
+export function written({ settings, points }: OpenedLine): string {
   const set = settings.map(({ code, values }) => `${code}${values.join(',')};`).join('');
-  const [first, ...others] = points.slice(point);
+  const [first, ...others] = points;
   let last: number | undefined;
   const downs = others.map(({ x, y, speed }) => {
     const slower = speed === last ? '' : `VS${speed};`;

@@ -3,8 +3,8 @@ import { randomUUID } from 'node:crypto';
 import type { Db } from '../db/connect';
 import type { cutters } from '../db/schema';
 import { takeLease } from './lease';
-import type { CutterLink } from './link';
-import { openLink } from './link';
+import type { CutterLink } from './links/link';
+import { openLink } from './links/open';
 
 /**
  * @param who what it is for

@@ -19,7 +19,7 @@ import { judgeSheet } from '../../core/registration/verdict';
 import { formatLength } from '../../core/units/length';
 import { storedProgram } from '../work/makeCuts';
 import { feed, filmIn, WIDTH_SLACK } from './feed';
-import type { CutterLink } from './link';
+import type { CutterLink } from './links/link';
 import { levelsOf } from './readContrast';
 import { bySensor, marksOver, startOf, unreadBecause } from './readSheet';
 

@@ -7,12 +7,15 @@ import type { Job } from '../services/cuts';
 import { lookAfterCuts } from './lookAfterCuts';
 import { runCalibration } from './runCalibration';
 import { runCut } from './runCut';
+import { watchCuts } from './watchCuts';
 import type { Services } from './settle';
 
 const QUEUE = 'cut';
-const HANDS = 4;
-/** A line to the database for each hand and one beside: a hand that waits for one when the queue is closed waits for ever. */
-const LINES = HANDS + 1;
+/** Lines to the database: one that asks for work, and one beside. */
+const LINES = 2;
+/** Jobs that are begun at once; there are more cutters, then more are begun a moment later. */
+const AT_ONCE = 10;
+const LAST_MS = 5000;
 const LOOK_AFTER_MS = 2500;
 
 export interface Dispatcher {
@@ -35,17 +38,21 @@ async function openQueue(url: string, { db, log }: Pick<Services, 'db' | 'log'>)
 const nameOf = (job: Job): string =>
   'cutId' in job ? `cut ${job.cutId}` : `calibration ${job.calibrationId}`;
 
-export async function openDispatcher(url: string, given: Omit<Services, 'isClosing'>): Promise<Dispatcher> {
+export async function openDispatcher(
+  url: string,
+  given: Omit<Services, 'isClosing' | 'watch'>,
+): Promise<Dispatcher> {
   const { db, hub, log } = given;
   let closing = false;
-  const services: Services = { ...given, isClosing: () => closing };
+  const watch = watchCuts(db);
+  const services: Services = { ...given, isClosing: () => closing, watch };
   const holder = randomUUID();
   const boss = await openQueue(url, given);
   const stopping = new Set<string>();
   const unlisten = hub.on((event) => {
     if (event.kind === 'stop' || event.kind === 'stop-calibration') stopping.add(nameOf(event));
   });
-  const run = async ([{ data: job }]: PgBoss.Job<Job>[]): Promise<void> => {
+  const run = async (job: Job): Promise<void> => {
     stopping.delete(nameOf(job));
     const isToStop = (): boolean => closing || stopping.has(nameOf(job));
     if ('cutId' in job) await runCut(services, holder, job.cutId, isToStop);
@@ -53,7 +60,17 @@ export async function openDispatcher(url: string, given: Omit<Services, 'isClosi
   };
   const dispatch = async (job: Job): Promise<void> =>
     void (await boss.send(QUEUE, job, { retryLimit: 0, expireInHours: 12 }));
-  for (let i = 0; i < HANDS; i++) await boss.work(QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, run);
+  // each cutter is fed by itself, as many as there are: what is begun is no job any more, but a state of its cut
+  const running = new Set<Promise<void>>();
+  const begin = (job: Job): void => {
+    const work = run(job)
+      .catch((error: unknown) => log.error({ error: String(error), job: nameOf(job) }, 'job failed'))
+      .finally(() => running.delete(work));
+    running.add(work);
+  };
+  await boss.work<Job>(QUEUE, { batchSize: AT_ONCE, pollingIntervalSeconds: 0.5 }, async (jobs) => {
+    for (const { data } of jobs) begin(data);
+  });
   const lookout = setInterval(() => {
     lookAfterCuts(services, dispatch).catch((error: unknown) =>
       log.warn({ error: String(error) }, 'looking after cuts'),
@@ -65,7 +82,9 @@ export async function openDispatcher(url: string, given: Omit<Services, 'isClosi
       closing = true;
       clearInterval(lookout);
       unlisten();
-      await boss.stop({ graceful: true, timeout: 5000 });
+      await boss.stop({ graceful: true, timeout: LAST_MS });
+      await Promise.race([Promise.all(running), new Promise((done) => setTimeout(done, LAST_MS))]);
+      watch.close();
       await db
         .delete(leases)
         .where(like(leases.holder, `${holder}%`))

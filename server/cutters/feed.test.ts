@@ -7,7 +7,7 @@ import { restOf } from '../../core/devicelang/lineText';
 import { CURLEW } from '../../demo/shop';
 import type { StoredProgram } from '../work/makeCuts';
 import { feed, standingOf } from './feed';
-import type { CutterLink } from './link';
+import type { CutterLink } from './links/link';
 import type { Place, Start } from './whereabouts';
 import { placeOf } from './whereabouts';
 

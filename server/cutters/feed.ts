@@ -10,8 +10,8 @@ import type { Film } from '../../core/films/film';
 import type { Cutter } from '../../core/layout/cutter';
 import { formatLength, formatRun } from '../../core/units/length';
 import type { StoredProgram } from '../work/makeCuts';
-import type { CutterLink } from './link';
-import { LinkLost } from './link';
+import type { CutterLink } from './links/link';
+import { LinkLost, NoAnswer } from './links/link';
 import type { Place } from './whereabouts';
 
 /** Roll width read back may differ by what the cutter's width sensor can tell, mm (common practice, no source). */
@@ -20,8 +20,12 @@ export const WIDTH_SLACK = 4;
 const FIRST_ANSWER_MS = 10_000;
 /** A cutter may be busy this long before it answers, ms. */
 const LONGEST_LINE_MS = 120_000;
+/** s of cutting that are sent ahead: a cutter never waits for more, and a person who stops it does not wait long. */
+const AHEAD_S = 3;
+/** The same of one that is stopped, and a piece of either. */
+const [STOPPED_MS, PATIENCE_MS] = [10_000, 2500];
 /** Lines that begin within so many bytes are noted as sent at once: fewer words with the database, few lines in doubt. */
-const ANNOUNCED_BYTES = 1024;
+export const ANNOUNCED_BYTES = 1024;
 
 export interface Head {
   /** mm on the strip */
@@ -79,8 +83,8 @@ export async function standingOf(link: CutterLink): Promise<Standing> {
 }
 
 export interface FeedCallbacks {
-  /** The head as the cutter itself reports it, and how many lines are surely cut. */
-  readonly progress: (head: Head, linesDone: number) => void;
+  /** The head as the cutter itself reports it, unless it answers nothing, and how many lines are cut. */
+  readonly progress: (head: Head | undefined, linesDone: number) => void;
   /** Notes that so many lines may be sent from now on; nothing of them is sent before it is noted. */
   readonly announce: (linesSent: number) => Promise<void>;
   readonly shouldStop: () => boolean;
@@ -92,26 +96,28 @@ export interface FeedCallbacks {
 }
 
 /**
- * Sends the program from a place on. Never more is under way than the cutter's buffer holds, so that a stop
- * takes hold after the lines already there.
+ * Sends the program from a place on. Never more is under way than the cutter's buffer holds, nor than it cuts in a few seconds,
+ * so that a stop, and what is nudged, takes hold soon.
  * @returns how many lines are cut in all: fewer than the program has after a stop
  */
 export async function feed(
   link: CutterLink,
   program: StoredProgram,
-  cutter: Cutter,
+  { device }: Pick<Cutter, 'device'>,
   cuttable: number,
   from: Place,
-  { progress, announce, shouldStop, say = (text) => text }: FeedCallbacks,
+  callbacks: FeedCallbacks,
 ): Promise<number> {
-  const onStrip = toStrip(cutter.device, cuttable);
+  const { progress, announce, shouldStop } = callbacks;
+  const say = saidAs(callbacks);
+  const onStrip = toStrip(device, cuttable);
   let underWay = 0;
   let linesDone = from.line;
   let announced = from.line;
   const questions: { bytes: number; endsLine: boolean }[] = [];
   const settle = async (): Promise<void> => {
     const question = questions.shift()!;
-    const answer = await link.answer(LONGEST_LINE_MS);
+    const answer = await awaited(link, shouldStop);
     const head = readStanding(answer);
     if (!head) throw new LinkLost(`the cutter answered “${answer}”`);
     underWay -= question.bytes;
@@ -122,19 +128,19 @@ export async function feed(
   const sendAsking = async (text: string, endsLine: boolean): Promise<void> => {
     const asking = text + ask('OA');
     const bytes = asking.length;
-    while (questions.length > 0 && underWay + bytes > cutter.device.bufferBytes) await settle();
+    while (questions.length > 0 && underWay + bytes > device.bufferBytes) await settle();
     await link.send(asking);
     underWay += bytes;
     questions.push({ bytes, endsLine });
   };
-  // going on after a stop must not reset the cutter: its blade still lies as the line before left it
-  const isStart = from.line === 0 && from.point === 0;
-  await sendAsking(say(isStart ? program.head : withoutReset(program.head), undefined, true), false);
+  const secondsOf = (lines: number): number => (lines > 0 ? program.doneAt[lines - 1] : 0);
+  await sendAsking(startOf(program, from, say), false);
   for (let i = from.line; i < program.lines.length; i++) {
     if (i >= announced) {
       announced = linesWithin(program.lines, i, ANNOUNCED_BYTES);
       await announce(announced);
     }
+    while (questions.length > 0 && secondsOf(i) - secondsOf(linesDone) > AHEAD_S) await settle();
     if (shouldStop()) break;
     const stretches = inStretches(i === from.line ? restOf(program.lines[i], from.point) : program.lines[i]);
     for (const [k, text] of stretches.entries())
@@ -148,8 +154,27 @@ export async function feed(
   return linesDone;
 }
 
+/** One that stands still because something is wrong with it is not waited for when a person has stopped it. */
+async function awaited(link: CutterLink, shouldStop: () => boolean): Promise<string> {
+  for (let waited = 0; ; waited += PATIENCE_MS) {
+    try {
+      return await link.answer(PATIENCE_MS);
+    } catch (error) {
+      const isOver = waited + PATIENCE_MS >= (shouldStop() ? STOPPED_MS : LONGEST_LINE_MS);
+      if (!(error instanceof NoAnswer) || isOver) throw error;
+    }
+  }
+}
+
+type Say = NonNullable<FeedCallbacks['say']>;
+export const saidAs = ({ say = (text) => text }: FeedCallbacks): Say => say;
+
+/** What is sent before the first line. Going on after a stop must not reset the cutter: its blade still lies as the line before left it. */
+export const startOf = ({ head }: StoredProgram, from: Place, say: Say): string =>
+  say(from.line === 0 && from.point === 0 ? head : withoutReset(head), undefined, true);
+
 /** The line behind those that begin within so many bytes; at least the next one. */
-function linesWithin(lines: readonly string[], from: number, bytes: number): number {
+export function linesWithin(lines: readonly string[], from: number, bytes: number): number {
   let to = from;
   for (let left = bytes; to < lines.length && left > 0; to++) left -= lines[to].length;
   return to;

@@ -1,22 +1,23 @@
 /** Feeds a program, and writes down and tells on the way how far it is. */
 import { and, eq, lt } from 'drizzle-orm';
 import type { LineKind } from '../../core/artwork/choices';
+import { toStrip } from '../../core/devicelang/axes';
+import { opened } from '../../core/devicelang/lineText';
 import { nudger } from '../../core/devicelang/nudged';
+import { inverse, mapped } from '../../core/geometry/matrix';
+import type { Cutter } from '../../core/layout/cutter';
 import { untilBack } from '../db/away';
 import { cuts } from '../db/schema';
 import { writtenWithOf } from '../services/nudges';
 import type { StoredProgram } from '../work/makeCuts';
-import { feed } from './feed';
+import type { FeedCallbacks, Head } from './feed';
 import type { Lease } from './lease';
-import type { CutterLink } from './link';
 import type { CutRow, Services } from './settle';
 import { isHolder } from './settle';
 import type { Place } from './whereabouts';
 
 const SAVE_EVERY_MS = 700;
 const TELL_EVERY_MS = 120;
-/** Stop is a state of the cut, and so is what was nudged: a feeder looks for it this often, whether or not it hears of it. */
-const LOOK_FOR_STOP_MS = 400;
 
 const kindOf = ({ kinds }: StoredProgram, line: number | undefined): LineKind =>
   (line === undefined ? undefined : kinds?.[line]) ?? 'kiss';
@@ -24,12 +25,12 @@ const kindOf = ({ kinds }: StoredProgram, line: number | undefined): LineKind =>
 export async function feedWithProgress(
   services: Services,
   cut: CutRow,
-  cutter: Parameters<typeof feed>[2],
-  link: CutterLink,
+  { device }: Pick<Cutter, 'device'>,
   program: StoredProgram,
   from: Place,
   lease: Lease,
   asked: () => boolean,
+  fed: (callbacks: FeedCallbacks) => Promise<number>,
 ): Promise<number> {
   const { db, hub } = services;
   let told = 0;
@@ -39,26 +40,33 @@ export async function feedWithProgress(
   let { nudges } = cut;
   let held = nudges;
   const nudged = nudger(writtenWithOf(cut));
+  const onStrip = toStrip(device, cut.cuttable);
+  /** Wherever the film lies by now. */
+  const back = cut.slip && inverse(cut.slip);
   const secondsOf = (lines: number): number => (lines > 0 ? program.doneAt[lines - 1] : 0);
+  const onFilm = ({ x, y, down }: Head): Head => {
+    const [fx, fy] = back ? mapped([x, y], back) : [x, y];
+    return { x: fx, y: fy, down };
+  };
+  /** Where a line ends: nearest to where the head of a cutter is that does not say. */
+  const endOf = (lines: number): Head => {
+    const end = lines > 0 ? opened(program.lines[lines - 1]).points.at(-1) : undefined;
+    const [x, y] = end ? onStrip(end.x, end.y) : [0, 0];
+    return onFilm({ x, y, down: false });
+  };
   // never backwards: an older write may arrive late
   const save = (linesDone: number): Promise<unknown> =>
     db
       .update(cuts)
       .set({ linesDone, secondsDone: secondsOf(linesDone) })
       .where(and(eq(cuts.id, cut.id), lt(cuts.linesDone, linesDone)));
-  const lookout = setInterval(() => {
-    db.select({ state: cuts.state, nudges: cuts.nudges })
-      .from(cuts)
-      .where(eq(cuts.id, cut.id))
-      .then(([row]) => {
-        stopped ||= row?.state === 'stopping';
-        nudges = row?.nudges ?? nudges;
-      })
-      .catch(() => {}); // away: the lease runs out if it stays so
-  }, LOOK_FOR_STOP_MS);
+  const unfollow = services.watch.follow(cut.id, (wanted) => {
+    stopped ||= wanted.state === 'stopping';
+    ({ nudges } = wanted);
+  });
   const isToStop = (): boolean => stopped || asked() || !lease.held();
   try {
-    return await feed(link, program, cutter, cut.cuttable, from, {
+    return await fed({
       shouldStop: isToStop,
       say: (text, line, beginsIt) => {
         // a line is cut in one way from its start to its end
@@ -80,7 +88,7 @@ export async function feedWithProgress(
           const event = {
             kind: 'head' as const,
             cutId: cut.id,
-            ...head,
+            ...(head ? onFilm(head) : endOf(linesDone)),
             linesDone,
             secondsDone: secondsOf(linesDone),
           };
@@ -96,6 +104,6 @@ export async function feedWithProgress(
     await untilBack(() => save(done), services.isClosing);
     throw error;
   } finally {
-    clearInterval(lookout);
+    unfollow();
   }
 }

@@ -1,12 +1,17 @@
-/** Moves a cutter's head by hand over a sheet that waits to be cut. Under a lease like a cut's. */
-import { eq } from 'drizzle-orm';
+/** Moves a cutter's head by hand over a sheet that waits to be cut, or over what a stopped cut has cut. Under a lease like a cut's. */
+import { and, eq } from 'drizzle-orm';
+import type { Standing } from '../../core/devicelang/answers';
 import { toStrip, toUnits } from '../../core/devicelang/axes';
+import type { Cutter } from '../../core/layout/cutter';
 import type { Db } from '../db/connect';
 import { cuts, cutters } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import { borrowed } from './borrowed';
 import { standingOf } from './feed';
-import { LinkLost } from './link';
+import { LinkLost } from './links/link';
+import { programAt } from './runCut';
+import type { CutRow } from './settle';
+import { placeOf } from './whereabouts';
 
 /** A press wants an answer soon, ms. */
 const PATIENCE_MS = 3000;
@@ -19,17 +24,19 @@ export async function jog(
 ): Promise<{ x: number; y: number }> {
   const [cut] = await db.select().from(cuts).where(eq(cuts.id, cutId));
   if (!cut) throw notFound('cut');
-  if (!cut.sheet || cut.state !== 'wants-film')
+  const isStopped = cut.state === 'stopped';
+  if (!isStopped && !(cut.sheet && cut.state === 'wants-film'))
     throw new Trouble(
       409,
       'not-now',
-      'The head is moved by hand only while a printed sheet waits to be cut.',
+      'The head is moved by hand only while a printed sheet waits to be cut, or a cut is stopped.',
     );
   const [row] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
   const { name, device } = row.data;
   const moved = await borrowed(db, row, 'jog', PATIENCE_MS, async (link) => {
     const onStrip = toStrip(device, cut.cuttable);
     const head = await standingOf(link);
+    if (isStopped) await rememberPlace(db, cut, row.data, head);
     const [x, y] = onStrip(head.x, head.y);
     const [ux, uy] = toUnits(device, cut.cuttable)(x + dx, y + dy);
     await link.send(`PU;PA;PU${ux},${uy};`);
@@ -45,4 +52,20 @@ export async function jog(
   });
   if (!moved) throw new Trouble(409, 'at-work', `${name} is busy. Press again in a moment.`);
   return { x: moved[0], y: moved[1] };
+}
+
+/** A cut of which some was sent and nobody heard goes on from where its head stands: that is kept before the head is moved. */
+async function rememberPlace(db: Db, cut: CutRow, cutter: Cutter, head: Standing): Promise<void> {
+  const { id, linesDone, linesSent, headFrom } = cut;
+  if (linesSent <= linesDone || headFrom?.isKnown) return;
+  const place = placeOf(programAt(cut, cutter), linesDone, linesSent, head, headFrom);
+  const { x, y } = head;
+  await db
+    .update(cuts)
+    .set(
+      place
+        ? { linesDone: place.line, headFrom: { x, y, ...place, isKnown: true } }
+        : { linesDone: linesSent, headFrom: null },
+    )
+    .where(and(eq(cuts.id, id), eq(cuts.state, 'stopped')));
 }

@@ -2,10 +2,11 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { CutterState } from '../../contracts/shop';
 import type { Db } from '../db/connect';
+import { isSilent } from '../db/link';
 import { cuts, cutters } from '../db/schema';
 import { borrowed } from './borrowed';
 import { filmIn } from './feed';
-import { LinkLost } from './link';
+import { LinkLost } from './links/link';
 
 type CutterRow = typeof cutters.$inferSelect;
 
@@ -52,9 +53,9 @@ async function lookAt(db: Db, row: CutterRow): Promise<CutterState> {
   if (busy.length > 0) return atWork;
   try {
     const seen = await borrowed(db, row, 'look', PATIENCE_MS, async (link) => ({
-      film: (await filmIn(link, data, ANSWER_MS)) ?? null,
+      film: isSilent(line) ? null : ((await filmIn(link, data, ANSWER_MS)) ?? null),
     }));
-    return seen ? { ...about, state: 'answers', ...seen } : atWork;
+    return seen ? { ...about, state: isSilent(line) ? 'silent' : 'answers', ...seen } : atWork;
   } catch (error) {
     if (!(error instanceof LinkLost)) throw error;
     return { ...about, state: 'away', problem: error.message };

@@ -5,7 +5,7 @@ import type { Cutter } from '../../core/layout/cutter';
 import type { DesignedMark, MarkSeen, ScanSeen } from '../../core/registration/readMarks';
 import { LOOK_STEP } from '../../core/registration/readMarks';
 import { deepestDip } from '../../core/registration/scan';
-import type { CutterLink } from './link';
+import type { CutterLink } from './links/link';
 import { sensorOn } from './readSheet';
 
 /** mm off a mark's end, from which on there is nothing but stock, and mm of it that are looked at. */

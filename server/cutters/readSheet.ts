@@ -11,7 +11,7 @@ import { unpack } from '../services/pack';
 import type { Drawing } from '../../contracts/cuts';
 import type { SheetDesign } from '../work/makeCuts';
 import { standingOf } from './feed';
-import type { CutterLink } from './link';
+import type { CutterLink } from './links/link';
 import type { CutRow, Services } from './settle';
 
 /** A look takes no longer, ms. */
@@ -140,7 +140,7 @@ export async function marksOver(
 class ReadingStopped extends Error {}
 
 /** mm: how well a person puts a pointer onto a mark (our own). */
-const HAND_NOISE = 0.1;
+export const HAND_NOISE = 0.1;
 const NOTHING_READ: ReadSheet = { marks: [], fit: null, notes: [] };
 
 /** The first mark should be where the head was put; a head at its origin leaves it to the design. */

@@ -9,7 +9,8 @@ import { judged } from '../services/calibrations';
 import { calibrateAt } from './calibrateAt';
 import type { Lease } from './lease';
 import { LEASE_PATIENCE_MS, takeLease } from './lease';
-import { LinkLost, openLink } from './link';
+import { LinkLost } from './links/link';
+import { openLink } from './links/open';
 import type { Services } from './settle';
 
 type Row = typeof calibrations.$inferSelect;

@@ -4,23 +4,30 @@ import { and, eq } from 'drizzle-orm';
 import type { Standing } from '../../core/devicelang/answers';
 import { untilBack } from '../db/away';
 import { cuts, cutters } from '../db/schema';
+import { slippedProgram } from '../services/slipped';
 import { promoteNext } from '../services/cuts';
 import { isSpeedNudged } from '../services/nudges';
 import { pack, unpack } from '../services/pack';
 import type { StoredProgram } from '../work/makeCuts';
-import { checkFilm, standingOf } from './feed';
+import { isSilent } from '../db/link';
+import type { FeedCallbacks } from './feed';
+import { checkFilm, feed, standingOf } from './feed';
+import { feedFolder, feedSilently } from './feedSilently';
 import { feedWithProgress } from './feedWithProgress';
 import type { Lease } from './lease';
 import { LEASE_PATIENCE_MS, takeLease } from './lease';
 import type { Cutter } from '../../core/layout/cutter';
-import type { CutterLink } from './link';
-import { LinkLost, openLink } from './link';
+import type { CutterLink } from './links/link';
+import { LinkLost } from './links/link';
+import { openLink } from './links/open';
 import { readSheet } from './readSheet';
 import { recordOf } from './recordOf';
 import type { CutRow, Services } from './settle';
 import { finish, isHolder, settle } from './settle';
 import type { Place } from './whereabouts';
 import { placeOf } from './whereabouts';
+
+type CutterOf = typeof cutters.$inferSelect;
 
 export async function runCut(
   services: Services,
@@ -63,25 +70,27 @@ async function cutUnderLease(
   const link = await openLink(cutter.link);
   try {
     const isFresh = cut.linesDone === 0 && cut.linesSent === 0;
-    const wrong = isFresh
-      ? await checkFilm(link, cut.film, cut.rollWidth, cutter.data, cut.length)
-      : undefined;
+    const isReckoned = isSilent(cutter.link);
+    const wrong = isFresh ? await wrongFilm(link, cut, cutter) : undefined;
     if (wrong) return await tell({ state: 'wants-film', problem: wrong });
     const placed =
       cut.sheet && isFresh ? await placedBySensor(services, cut, cutter.data, link, tell, asked) : cut;
     if (!placed) return;
-    const program = unpack<StoredProgram>(placed.program);
-    const standing = await standingOf(link);
+    const program = programAt(placed, cutter.data);
+    const standing = isReckoned ? undefined : await standingOf(link);
     const from = whereToGoOn(cut, program, standing);
     if (!from) return await tell(lostPlace(cut, cutter.data.name));
     await tell({
       state: 'cutting',
       problem: null,
       linesDone: from.line,
-      headFrom: { x: standing.x, y: standing.y, ...from },
+      headFrom: standing ? { x: standing.x, y: standing.y, ...from } : null,
+      isReckoned,
     });
     const begun = Date.now();
-    const linesDone = await feedWithProgress(services, cut, cutter.data, link, program, from, lease, asked);
+    const linesDone = await feedWithProgress(services, cut, cutter.data, program, from, lease, asked, (how) =>
+      fedBy(link, cut, cutter, program, from, how),
+    );
     const secondsDone = linesDone > 0 ? program.doneAt[linesDone - 1] : 0;
     if (linesDone < program.lines.length) {
       const problem = `Stopped after line ${linesDone} of ${program.lines.length}.`;
@@ -101,7 +110,7 @@ async function cutUnderLease(
       problem: null,
       endedAt: new Date(ended),
       // what was cut faster or slower than it was reckoned says nothing of how well that was
-      ...(isFresh && !(await isSpeedNudged(db, cut.id)) && { took: (ended - begun) / 1000 }),
+      ...(isFresh && !isReckoned && !(await isSpeedNudged(db, cut.id)) && { took: (ended - begun) / 1000 }),
       ...record,
     };
     await finish(services, cut, to, isHolder(db, lease));
@@ -109,6 +118,35 @@ async function cutUnderLease(
     link.close();
   }
 }
+
+/** What lies in the cutter and is not what it should be, in a sentence; one that answers nothing is not asked. */
+async function wrongFilm(
+  link: CutterLink,
+  { film, rollWidth, length, sheet, taken }: CutRow,
+  { data, link: line }: CutterOf,
+): Promise<string | undefined> {
+  if (!isSilent(line)) return checkFilm(link, film, rollWidth, data, length);
+  return sheet && !taken
+    ? `${data.name} answers nothing, so it cannot be asked for the sheet's marks. Cut it on a machine that answers.`
+    : undefined;
+}
+
+/** Feeds it in the way that its line has. */
+function fedBy(
+  link: CutterLink,
+  { id, strip, cuttable }: CutRow,
+  { data, link: line }: CutterOf,
+  program: StoredProgram,
+  from: Place,
+  how: FeedCallbacks,
+): Promise<number> {
+  if (line.by === 'folder') return feedFolder(line, `${id}-${fileNameOf(strip)}.plt`, program, from, how);
+  return isSilent(line)
+    ? feedSilently(link, program, from, how)
+    : feed(link, program, data, cuttable, from, how);
+}
+
+const fileNameOf = (strip: string): string => strip.replace(/[^\w.-]+/g, '-');
 
 /** A person stopped it before anything began. */
 const STOPPED_BEFORE: Partial<CutRow> = {
@@ -135,9 +173,17 @@ async function placedBySensor(
   return { ...cut, ...placed };
 }
 
+/** What is sent: where its film lies by now. */
+export const programAt = (
+  { program, slip, cuttable }: CutRow,
+  { device }: Pick<Cutter, 'device'>,
+): StoredProgram => slippedProgram(unpack<StoredProgram>(program), slip, device, cuttable);
+
 /** The next line; where lines were sent and nobody heard of them again, the place at which the head stands. */
-function whereToGoOn(cut: CutRow, program: StoredProgram, head: Standing): Place | undefined {
+function whereToGoOn(cut: CutRow, program: StoredProgram, head: Standing | undefined): Place | undefined {
   if (cut.linesSent <= cut.linesDone) return { line: cut.linesDone, point: 0 };
+  if (!head) return undefined;
+  if (cut.headFrom?.isKnown) return cut.headFrom;
   return placeOf(program, cut.linesDone, cut.linesSent, head, cut.headFrom);
 }
 
@@ -147,7 +193,7 @@ function lostPlace({ linesDone, linesSent }: CutRow, name: string): Partial<CutR
   return {
     state: 'stopped',
     linesDone: linesSent,
-    problem: `${name}'s head is not where the cut left it, so nobody can tell whether ${which} ${linesSent - linesDone === 1 ? 'is' : 'are'} cut. Look at the film: go on behind them and cut what is missing again, or start again on fresh film.`,
+    problem: `${name} does not say how far it came, or its head is not where the cut left it, so nobody can tell whether ${which} ${linesSent - linesDone === 1 ? 'is' : 'are'} cut. Look at the film: go on behind them, or at the first line that is not cut, or start again on fresh film.`,
   };
 }
 

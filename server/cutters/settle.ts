@@ -10,6 +10,7 @@ import { wearKnife } from '../services/knives';
 import { takeFromShelf } from '../services/stock';
 import type { WorkPool } from '../work/pool';
 import type { Lease } from './lease';
+import type { CutWatch } from './watchCuts';
 
 export interface Services {
   readonly db: Db;
@@ -17,6 +18,7 @@ export interface Services {
   readonly pool: WorkPool;
   readonly log: Logger;
   readonly isClosing: () => boolean;
+  readonly watch: CutWatch;
 }
 
 export type CutRow = typeof cuts.$inferSelect;

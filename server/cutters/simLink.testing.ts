@@ -2,8 +2,8 @@
 import type { Machine } from '../../cutter-sim/machine';
 import { createMachine } from '../../cutter-sim/machine';
 import type { MachineSpec } from '../../cutter-sim/spec';
-import type { CutterLink } from './link';
-import { LinkLost } from './link';
+import type { CutterLink } from './links/link';
+import { LinkLost } from './links/link';
 
 /** Seconds of the machine's own time from one look to the next, and after which it does not answer any more. */
 const [STEP, PATIENCE] = [5, 3600];

@@ -16,12 +16,14 @@ import {
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
+import type { Link } from './link';
 import { people } from './peopleSchema';
 import type { HowItWas } from '../../core/calibration/howItWas';
 import type { Measured, RunSays, Seen, Setup } from '../../core/calibration/run';
 import type { Choices } from '../../core/plan/choices';
 import type { LineKind } from '../../core/artwork/choices';
 import type { Nudges, WrittenWith } from '../../core/devicelang/nudged';
+import type { Matrix } from '../../core/geometry/matrix';
 import type { Cutter, Margins, Recipe } from '../../core/layout/cutter';
 import type { Film, Roll } from '../../core/films/film';
 import type { Printer } from '../../core/print/choices';
@@ -37,6 +39,16 @@ export * from './peopleSchema';
 export interface KnifeThen {
   readonly id: number;
   readonly metres: number;
+}
+
+/** Where a head stood before anything was sent to it, on its own axes, and where the cut went on from there. */
+export interface HeadFrom {
+  readonly x: number;
+  readonly y: number;
+  readonly line: number;
+  readonly point: number;
+  /** It was moved away by hand since: the cut goes on from there, wherever it stands. */
+  readonly isKnown?: boolean;
 }
 
 /** Who did something; null: nobody, such as the server itself. */
@@ -126,13 +138,6 @@ export const films = pgTable('films', {
   data: jsonb('data').$type<Film>().notNull(),
   position: integer('position').notNull(),
 });
-
-/** How a cutter is reached. A simulated one has a panel too, where its record of the knife's way is fetched. */
-export interface Link {
-  readonly host: string;
-  readonly port: number;
-  readonly panel?: string;
-}
 
 export const cutters = pgTable('cutters', {
   id: text('id').primaryKey(),
@@ -243,8 +248,12 @@ export const cuts = pgTable(
     /** Lines that may have been sent: noted before they are. Past `linesDone` only the cutter knows what is cut. */
     linesSent: integer('lines_sent').notNull().default(0),
     /** Where the head stood before this run sent anything, on the cutter's own axes, and the line and point it began at. */
-    headFrom: jsonb('head_from').$type<{ x: number; y: number; line: number; point: number }>(),
+    headFrom: jsonb('head_from').$type<HeadFrom>(),
     secondsDone: doublePrecision('seconds_done').notNull().default(0),
+    /** Its film slipped: from where it lay when the cut began to where it lies; null: it has not. */
+    slip: jsonb('slip').$type<Matrix>(),
+    /** Its cutter answers nothing: how far it is is reckoned. */
+    isReckoned: boolean('is_reckoned').notNull().default(false),
     problem: text('problem'),
     /** Of a printed sheet: its marks; null: plain film. */
     sheet: jsonb('sheet').$type<CutSheet>(),

@@ -22,6 +22,7 @@ import {
   releaseCut,
 } from '../services/floor';
 import { cutAgain } from '../services/cutAgain';
+import { filmSlipped } from '../services/slipped';
 import { sayHow } from '../services/howItWas';
 import { keepNudges, nudgeCut } from '../services/nudges';
 import type { Handlers } from './mount';
@@ -57,6 +58,7 @@ export const cutRoutes = {
   'POST /api/cuts/{id}/nudge': ({ params, body, services }) => nudgeCut(services, params.id, body),
   'POST /api/cuts/{id}/nudges-kept': ({ params, body, services }) =>
     keepNudges(services, params.id, body.keep),
+  'POST /api/cuts/{id}/slipped': ({ params, body, services }) => filmSlipped(services, params.id, body),
   'POST /api/cuts/{id}/again': ({ params, body, services }) => cutAgain(services, params.id, body),
   'POST /api/cuts/{id}/cancel': ({ params, services }) => cancelCut(services, params.id),
 } satisfies Partial<Handlers>;

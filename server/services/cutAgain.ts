@@ -69,6 +69,7 @@ const ANEW = {
   linesSent: 0,
   secondsDone: 0,
   headFrom: null,
+  slip: null,
   taken: null,
   reading: null,
   record: null,

@@ -1,5 +1,13 @@
 import { and, asc, desc, eq, exists, inArray, sql } from 'drizzle-orm';
-import type { Cut, CutAct, CutActed, CutState, QueuedPart, SharingNow } from '../../contracts/cuts';
+import type {
+  Cut,
+  CutAct,
+  CutActed,
+  CutState,
+  QueuedPart,
+  ResumeFrom,
+  SharingNow,
+} from '../../contracts/cuts';
 import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
 import type { Db } from '../db/connect';
@@ -8,9 +16,9 @@ import { notFound, Trouble } from '../problem';
 import type { OrderServices } from './orders';
 import { getOrder, planToCut } from './orders';
 import type { Order } from '../../contracts/api';
-import type { MadeCut } from '../work/makeCuts';
+import type { MadeCut, StoredProgram } from '../work/makeCuts';
 import type { MadePlan } from '../work/tasks';
-import { pack } from './pack';
+import { pack, unpack } from './pack';
 import { settingsOf } from './settings';
 import { sharingOf } from './sharing';
 import { loadShop } from './shop';
@@ -283,6 +291,9 @@ const columns = {
   cutLength: cuts.cutLength,
   lines: cuts.lines,
   linesDone: cuts.linesDone,
+  linesSent: cuts.linesSent,
+  isReckoned: cuts.isReckoned,
+  isSlipped: sql<boolean>`${cuts.slip} is not null`,
   secondsDone: cuts.secondsDone,
   problem: cuts.problem,
   endedAt: sql<string | null>`to_char(${cuts.endedAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,
@@ -360,6 +371,7 @@ export async function move(
   to: CutState,
   act: CutAct,
   also: Partial<typeof cuts.$inferInsert> = {},
+  what?: string,
 ): Promise<Cut> {
   const moved = await services.db.transaction(async (tx) => {
     const rows = await tx
@@ -367,7 +379,7 @@ export async function move(
       .set({ state: to, problem: null, movedAt: sql`now()`, ...also })
       .where(and(eq(cuts.id, id), inArray(cuts.state, [...from])))
       .returning({ id: cuts.id });
-    if (rows.length > 0) await tx.insert(cutActs).values({ cutId: id, act, who: services.who });
+    if (rows.length > 0) await tx.insert(cutActs).values({ cutId: id, act, what, who: services.who });
     return rows.length > 0;
   });
   const cut = await getCut(services.db, id);
@@ -420,20 +432,36 @@ export async function stopCut(services: CutServices, id: number, paused = false)
   return cut;
 }
 
-/** Goes on at the first line that is not known to be cut, or from the start on fresh film. */
-export async function resumeCut(
-  services: CutServices,
-  id: number,
-  from: 'next-line' | 'start',
-): Promise<Cut> {
+/** Goes on at the first line that is not known to be cut, at one that a person found, or from the start on fresh film. */
+export async function resumeCut(services: CutServices, id: number, from: ResumeFrom): Promise<Cut> {
   await refusePaused(services.db);
   const on = { paused: false };
-  const anew = { ...on, linesDone: 0, linesSent: 0, headFrom: null, secondsDone: 0 };
-  const cut = await (from === 'start'
-    ? move(services, id, ['stopped'], 'checking', 'begun-anew', anew)
-    : move(services, id, ['stopped'], 'checking', 'resumed', on));
+  const cut = await (from === 'next-line'
+    ? move(services, id, ['stopped'], 'checking', 'resumed', on)
+    : from === 'start'
+      ? move(services, id, ['stopped'], 'checking', 'begun-anew', { ...on, ...behind(0), slip: null })
+      : move(services, id, ['stopped'], 'checking', 'resumed', {
+          ...on,
+          ...(await foundLine(services.db, id, from)),
+        }));
   await services.dispatch({ cutId: id });
   return cut;
+}
+
+const behind = (lines: number, secondsDone = 0) => ({
+  linesDone: lines,
+  linesSent: lines,
+  headFrom: null,
+  secondsDone,
+});
+
+/** Goes on at a line that somebody found by looking at the film. @param line from 1 */
+async function foundLine(db: Db, id: number, line: number) {
+  const [row] = await db.select({ program: cuts.program }).from(cuts).where(eq(cuts.id, id));
+  if (!row) throw notFound('cut');
+  const { lines, doneAt } = unpack<StoredProgram>(row.program);
+  if (line > lines.length) throw new Trouble(422, 'no-such-line', `This cut has ${lines.length} lines.`);
+  return behind(line - 1, line > 1 ? doneAt[line - 2] : 0);
 }
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {

@@ -2,14 +2,16 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { isSame } from '../../contracts/edits';
 import type { CutterChange, LinkTest, LinkTo, NewCutter, ShopNow } from '../../contracts/shop';
-import { MADE_FOR } from '../../contracts/shop';
+import { linkSchema, MADE_FOR } from '../../contracts/shop';
 import type { Cutter } from '../../core/layout/cutter';
 import { cutterTrouble, FIRST_RECIPE, newCutter } from '../../core/layout/cutterRecord';
 import { borrowed } from '../cutters/borrowed';
 import { filmIn } from '../cutters/feed';
-import { LinkLost } from '../cutters/link';
+import { LinkLost } from '../cutters/links/link';
 import { AT_WORK } from '../cutters/look';
 import type { Db, Tx } from '../db/connect';
+import type { Link } from '../db/link';
+import { isSilent } from '../db/link';
 import { cuts, cutters, recipes } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import { OPEN_STATES } from '../../contracts/cuts';
@@ -127,10 +129,12 @@ export async function retireCutter(
   return loadShop(db);
 }
 
-export const linkOf = async (db: Db, id: string): Promise<LinkTo> => {
-  const { host, port } = (await rowOf(db, id)).link;
-  return { host, port };
-};
+export const linkOf = async (db: Db, id: string): Promise<LinkTo> => toldOf((await rowOf(db, id)).link);
+
+/** As it is told, without the panel. */
+function toldOf({ panel: _panel, ...link }: Link): LinkTo {
+  return linkSchema.parse({ by: 'tcp', ...link });
+}
 
 /** @throws Trouble while the cutter is spoken to */
 export async function changeLink({ db, hub }: ShopServices, id: string, to: LinkTo): Promise<LinkTo> {
@@ -139,8 +143,10 @@ export async function changeLink({ db, hub }: ShopServices, id: string, to: Link
     if ((await cutsOf(tx, id, AT_WORK)) > 0)
       throw new Trouble(409, 'at-work', `${data.name} is at work. Change its link when the cut is done.`);
     // a panel belongs to the machine that was there
-    const isThere = link.host === to.host && link.port === to.port;
-    if (!isThere) await tx.update(cutters).set({ link: to }).where(eq(cutters.id, id));
+    const { panel } = link;
+    const isThere = 'port' in link && 'port' in to && link.host === to.host && link.port === to.port;
+    const kept = isThere && panel !== undefined ? { ...to, panel } : to;
+    await tx.update(cutters).set({ link: kept }).where(eq(cutters.id, id));
   });
   await hub.tell({ kind: 'shop' });
   return to;
@@ -152,9 +158,10 @@ const [ANSWER_MS, PATIENCE_MS] = [5000, 4000];
 /** Asks a cutter over its link as it is kept, and says how that went. */
 export async function testLink(db: Db, id: string): Promise<LinkTest> {
   const row = await rowOf(db, id);
-  const none = { answers: false, ms: null, film: null, problem: null, tries: [] } as const;
+  const none = { answers: false, takes: false, ms: null, film: null, problem: null, tries: [] } as const;
   try {
     const tested = await borrowed(db, row, 'test', PATIENCE_MS, async (link) => {
+      if (isSilent(row.link)) return { ...none, takes: true };
       const begun = performance.now();
       const film = await filmIn(link, row.data, ANSWER_MS);
       return { ...none, answers: true, ms: performance.now() - begun, film: film ?? null };
@@ -166,8 +173,16 @@ export async function testLink(db: Db, id: string): Promise<LinkTest> {
   }
 }
 
+const TRIES_FOLDER = ['See that the folder may be written to by whoever runs Jam Pan'];
+const triesForPort = (name: string, device: string): string[] => [
+  `See that ${name} is switched on, its cable is in and ${device} is its port`,
+  `See that whoever runs Jam Pan may write to ${device}, and that no other program holds it`,
+  'See that speed and handshake are those of its own settings',
+];
+
 function triesFor(why: string, { data, link }: Row): string[] {
   const { name } = data;
+  if (!('host' in link)) return link.by === 'folder' ? TRIES_FOLDER : triesForPort(name, link.device);
   if (/closed$/.test(why))
     return [
       `Nothing listens at ${link.host}, port ${link.port}: look in ${name}'s own settings which port it takes`,

@@ -27,6 +27,7 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   cancelled: 'left out',
   said: 'judged',
   again: 'cut again',
+  slipped: 'film slipped:',
   nudged: 'nudged',
   'nudges-kept': 'kept in the recipe',
   'nudges-left': 'left out of the recipe',

@@ -6,6 +6,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Cut } from '../../../contracts/cuts';
 import { isInLane } from '../../../contracts/floor';
+import type { Spot } from '../../../core/geometry/spot';
 import type { Bounds } from '../../../core/geometry/bounds';
 import type { Shop } from '../../../core/plan/shop';
 import StageCanvas from '../../stage/StageCanvas.vue';
@@ -18,6 +19,8 @@ import ProblemNote from '../../parts/ProblemNote.vue';
 import { answersOf } from '../cutters/asks';
 import ByHand from './ByHand.vue';
 import CutAgain from './CutAgain.vue';
+import GoOnAt from './GoOnAt.vue';
+import FilmSlipped from './FilmSlipped.vue';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
 import PageLooks from './PageLooks.vue';
@@ -81,6 +84,20 @@ const nudgedBefore = computed(() => {
   );
   return before && before.nudgesKept !== true && nudgedText(before) ? before : undefined;
 });
+
+/** A stopped cut of which some is on the film; one that says nothing cannot be asked where its head is. */
+const canHaveSlipped = computed(
+  () =>
+    now.value?.state === 'stopped' && now.value.linesDone > 0 && !now.value.isReckoned && me.may('operator'),
+);
+const hasSlipped = ref(false);
+/** The corner that the head is put over next, mm on the strip. */
+const corner = shallowRef<Spot>();
+async function slippedDone(): Promise<void> {
+  hasSlipped.value = false;
+  corner.value = undefined;
+  await machines.fetchCuts();
+}
 
 /** The cut of which something is cut again. */
 const spoilt = shallowRef<Cut>();
@@ -203,6 +220,9 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         <div v-if="now?.state === 'stopped' && me.may('operator')" class="two">
           <button class="big main" :disabled="busy" @click="resume('next-line')">Go on</button>
           <button class="big" :disabled="busy" @click="resume('start')">Start this film again</button>
+          <button v-if="canHaveSlipped" class="big" @click="hasSlipped = !hasSlipped">
+            The film slipped
+          </button>
         </div>
         <router-link v-if="!now && machines.ready" class="button" to="/orders">To the orders</router-link>
       </div>
@@ -223,6 +243,22 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         class="problem"
         :message="now.problem"
         @close="now.problem = null"
+      />
+      <FilmSlipped
+        v-if="now && lines && canHaveSlipped && hasSlipped"
+        :key="now.id"
+        :cut="now"
+        :drawn="lines.made"
+        @problem="problem = $event"
+        @mark="corner = $event"
+        @close="slippedDone"
+      />
+      <GoOnAt
+        v-else-if="now?.state === 'stopped' && me.may('operator') && now.linesSent > 0"
+        :key="`${now.id} ${now.linesDone}`"
+        :cut="now"
+        :busy="busy"
+        @go-on="resume"
       />
       <progress
         v-if="now && (now.state === 'cutting' || now.state === 'stopping')"
@@ -246,7 +282,19 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         :draw="draw"
         :content="content"
         :room="26"
-      />
+      >
+        <template #default="{ view }">
+          <i
+            v-if="hasSlipped && canHaveSlipped && corner"
+            class="corner"
+            :style="{
+              left: `${view.x + corner[0] * view.scale}px`,
+              top: `${view.y + (corner[1] + now.edges.far) * view.scale}px`,
+            }"
+            aria-hidden="true"
+          ></i>
+        </template>
+      </StageCanvas>
       <div v-else class="film"></div>
     </section>
     <CutNumbers
@@ -382,6 +430,15 @@ progress::-webkit-progress-value {
 .film {
   flex: 1;
   min-height: 0;
+}
+/* the corner to be found */
+.corner {
+  position: absolute;
+  width: 30px;
+  height: 30px;
+  margin: -15px;
+  border: 3px solid var(--currant);
+  border-radius: 50%;
 }
 a {
   color: var(--damson);

@@ -43,6 +43,13 @@ describe('what the tablet says', () => {
     expect(sentenceFor(left, 0, 0, units, true).small).not.toContain('force');
   });
 
+  test('that a machine says nothing, and how far it is is reckoned', () => {
+    const about = said({ state: 'cutting', isReckoned: true }, 30, 11);
+    expect(about.big).toBe('Cutting about line 12 of 40');
+    expect(about.small).toContain('reckoned: this machine says nothing');
+    expect(said({ state: 'cutting' }, 30, 11).big).toBe('Cutting line 12 of 40');
+  });
+
   test('a printed sheet by its number and size, and that its marks are read', () => {
     const sheet = { number: 2, of: 3, width: 420, height: 297, line: 1, marks: [] };
     expect(said({ state: 'wants-film', sheet }).big).toBe('Load sheet 2 of 3');

@@ -58,8 +58,10 @@ export function sentenceFor(
         : { big: 'Asking the machine for its film', small: 'One moment.' };
     case 'cutting':
       return {
-        big: `Cutting line ${Math.min(linesDone + 1, cut.lines)} of ${cut.lines}`,
-        small: `${duration(cut.seconds - secondsDone)} left on this ${cut.sheet ? 'sheet' : 'film'}. Nothing to do until then.`,
+        big: `Cutting ${cut.isReckoned ? 'about ' : ''}line ${Math.min(linesDone + 1, cut.lines)} of ${cut.lines}`,
+        small: `${duration(cut.seconds - secondsDone)} left on this ${cut.sheet ? 'sheet' : 'film'}${
+          cut.isReckoned ? ', reckoned: this machine says nothing' : ''
+        }. Nothing to do until then.`,
       };
     case 'stopping':
       return {

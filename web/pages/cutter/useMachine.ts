@@ -1,6 +1,6 @@
 import type { Ref } from 'vue';
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Cut } from '../../../contracts/cuts';
+import type { Cut, Drawing, ResumeFrom } from '../../../contracts/cuts';
 import { isInLane } from '../../../contracts/floor';
 import type { ShopEvent } from '../../../contracts/api';
 import { pathOfLine } from '../../stage/paths';
@@ -57,7 +57,7 @@ export function useMachine(cutterId: Ref<string>) {
   const linesDone = computed(() => furthest('linesDone'));
   const secondsDone = computed(() => furthest('secondsDone'));
 
-  const drawing = shallowRef<{ id: number; paths: Path2D[]; design: Path2D }>();
+  const drawing = shallowRef<{ id: number; paths: Path2D[]; design: Path2D; made: Drawing }>();
   watch(
     // a sheet's cut is moved to where the sheet lies once that was read
     [() => now.value?.id, () => now.value?.reading?.fit && JSON.stringify(now.value.reading.fit)],
@@ -68,7 +68,7 @@ export function useMachine(cutterId: Ref<string>) {
       if (!made || now.value?.id !== id) return;
       const design = new Path2D();
       for (const ring of made.design) design.addPath(pathOfLine(ring, true));
-      drawing.value = { id, design, paths: made.lines.map((line) => pathOfLine(line, false)) };
+      drawing.value = { id, made, design, paths: made.lines.map((line) => pathOfLine(line, false)) };
     },
   );
   /** What is drawn of the cut on the machine, and how much of it is cut. */
@@ -94,7 +94,7 @@ export function useMachine(cutterId: Ref<string>) {
   }
   const say = (word: 'loaded' | 'stop' | 'cancel'): Promise<void> =>
     ask((params) => call(`POST /api/cuts/{id}/${word}`, { params }));
-  const resume = (from: 'next-line' | 'start'): Promise<void> =>
+  const resume = (from: ResumeFrom): Promise<void> =>
     ask((params) => call('POST /api/cuts/{id}/resume', { params, body: { from } }));
 
   useListening(hear);

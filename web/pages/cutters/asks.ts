@@ -37,6 +37,7 @@ export function asksOf(cuts: readonly Cut[]): Asks {
 export function answersOf({ state, film, problem }: CutterState, units: Units): string {
   if (state === 'at-work') return 'At work';
   if (state === 'away') return `Does not answer: ${problem}. Is it switched on, and its cable in?`;
+  if (state === 'silent') return 'Takes what is sent, and answers nothing';
   if (!film) return 'Answers; no film is in it';
   return `Answers; film in it ${onShelf({ width: film.width, lengthLeft: film.length }, units)}`;
 }

@@ -27,7 +27,7 @@ function send(): void {
   emit('add', {
     name: name.value.trim(),
     kind: kind.value,
-    link: { host: host.value.trim(), port: Number(port.value) },
+    link: { by: 'tcp', host: host.value.trim(), port: Number(port.value) },
   });
 }
 </script>

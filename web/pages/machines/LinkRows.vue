@@ -1,8 +1,11 @@
 <script setup lang="ts">
 /** Where a machine listens, and whether it answers there. */
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import type { LinkTest, LinkTo } from '../../../contracts/shop';
 import { isHost } from '../../../core/units/host';
+import { BAUDS } from '../../../contracts/shop';
+import ChoiceRow from '../../parts/ChoiceRow.vue';
+import SwitchRow from '../../parts/SwitchRow.vue';
 import DraftField from '../../parts/DraftField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { onShelf } from '../../parts/onShelf';
@@ -22,6 +25,12 @@ const { problem, tell } = useTold();
 const busy = ref(false);
 const params = (): { cutter: string } => ({ cutter: props.machine.id });
 
+const isSilentLink = computed(
+  () =>
+    link.value !== undefined &&
+    (link.value.by === 'device' || link.value.by === 'folder' || link.value.isSilent === true),
+);
+
 onMounted(() =>
   tell(async () => {
     link.value = await call('GET /api/cutters/{cutter}/link', { params: params() });
@@ -29,15 +38,47 @@ onMounted(() =>
 );
 /** What is typed is kept, one after the other, before it is tested. */
 let kept: Promise<void> = Promise.resolve();
-function set(change: Partial<LinkTo>): void {
+function put(to: (now: LinkTo) => LinkTo): void {
   tested.value = undefined;
   kept = kept.then(() =>
     tell(async () => {
-      const body = { ...link.value!, ...change };
+      const body = to(link.value!);
       link.value = await call('PATCH /api/cutters/{cutter}/link', { params: params(), body });
     }),
   );
 }
+/** Of a link of one kind; whoever changed its kind meanwhile has their way. */
+function set<By extends LinkTo['by']>(by: By, change: Partial<Extract<LinkTo, { by: By }>>): void {
+  put((now) => (now.by === by ? { ...now, ...change } : now));
+}
+const WAYS = [
+  { value: 'tcp', label: 'Network' },
+  { value: 'serial', label: 'Serial port' },
+  { value: 'device', label: 'Device file' },
+  { value: 'folder', label: 'Folder' },
+] as const;
+/** What a link begins with. */
+const FIRST: Readonly<Record<LinkTo['by'], LinkTo>> = {
+  tcp: { by: 'tcp', host: '127.0.0.1', port: 9100 },
+  serial: { by: 'serial', device: '/dev/ttyUSB0', baud: 9600, flow: 'hardware' },
+  device: { by: 'device', device: '/dev/usb/lp0' },
+  folder: { by: 'folder', folder: props.machine.id },
+};
+const BAUD_OPTIONS = BAUDS.map((value) => ({ value, label: `${value} baud` }));
+const FLOW_OPTIONS = [
+  { value: 'hardware', label: 'RTS/CTS' },
+  { value: 'software', label: 'XON/XOFF' },
+  { value: 'none', label: 'none' },
+] as const;
+const SAYS: Readonly<Record<LinkTo['by'], string>> = {
+  tcp: 'a raw TCP port of the machine',
+  serial: 'as its own settings have it; 8 bits, no parity',
+  device: 'takes what is written to it, and answers nothing',
+  folder: 'every cut is written into it as a file',
+};
+const readDevice = (typed: string): string | undefined =>
+  /^\/dev\/[\w.:+/-]+$/.test(typed) ? typed : undefined;
+const readFolder = (typed: string): string | undefined => (/^[\w][\w -]*$/.test(typed) ? typed : undefined);
 async function test(): Promise<void> {
   busy.value = true;
   tested.value = undefined;
@@ -53,21 +94,66 @@ const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.roun
 
 <template>
   <div class="link">
-    <PairRow v-if="link" label="Address · port" class="address">
-      <DraftField
-        :value="link.host"
-        :label="`Address of ${machine.name}`"
-        :read="readHost"
-        @change="set({ host: $event })"
+    <template v-if="link">
+      <ChoiceRow label="Reached by" :value="link.by" :options="WAYS" @change="put(() => FIRST[$event])" />
+      <PairRow v-if="link.by === 'tcp'" label="Address · port" class="address">
+        <DraftField
+          :value="link.host"
+          :label="`Address of ${machine.name}`"
+          :read="readHost"
+          @change="set('tcp', { host: $event })"
+        />
+        <NumberField
+          :value="link.port"
+          :label="`Port of ${machine.name}`"
+          :min="1"
+          :max="65535"
+          @change="set('tcp', { port: $event })"
+        />
+      </PairRow>
+      <PairRow v-else-if="link.by === 'folder'" label="Folder" class="address">
+        <DraftField
+          :value="link.folder"
+          :label="`Folder of ${machine.name}`"
+          :read="readFolder"
+          @change="set('folder', { folder: $event })"
+        />
+      </PairRow>
+      <PairRow v-else label="Port" class="address">
+        <DraftField
+          :value="link.device"
+          :label="`Port of ${machine.name}`"
+          :read="readDevice"
+          @change="put((now) => ('device' in now ? { ...now, device: $event } : now))"
+        />
+      </PairRow>
+      <template v-if="link.by === 'serial'">
+        <ChoiceRow
+          label="Speed"
+          :full-label="`Speed of the port of ${machine.name}`"
+          :value="link.baud"
+          :options="BAUD_OPTIONS"
+          @change="set('serial', { baud: $event })"
+        />
+        <ChoiceRow
+          label="Handshake"
+          :value="link.flow"
+          :options="FLOW_OPTIONS"
+          @change="set('serial', { flow: $event })"
+        />
+      </template>
+      <SwitchRow
+        v-if="link.by === 'tcp' || link.by === 'serial'"
+        label="It answers when it is asked"
+        :on="!link.isSilent"
+        @change="
+          put((now) => (now.by === 'tcp' || now.by === 'serial' ? { ...now, isSilent: !$event } : now))
+        "
       />
-      <NumberField
-        :value="link.port"
-        :label="`Port of ${machine.name}`"
-        :min="1"
-        :max="65535"
-        @change="set({ port: $event })"
-      />
-    </PairRow>
+      <p v-if="isSilentLink" class="soft">
+        How far its cuts are is reckoned, nothing is asked of its film, and it reads no marks.
+      </p>
+    </template>
     <div class="row">
       <p v-if="busy" role="status" class="soft">Asking {{ machine.name }} …</p>
       <p v-else-if="tested?.answers" role="status" class="well">
@@ -78,8 +164,11 @@ const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.roun
             : 'no film is in it'
         }}
       </p>
+      <p v-else-if="tested?.takes" role="status" class="well">
+        <i aria-hidden="true"></i>takes what is sent; it is not asked anything
+      </p>
       <p v-else-if="tested" role="status" class="wrong"><i aria-hidden="true"></i>{{ tested.problem }}</p>
-      <p v-else class="soft">a raw TCP port of the machine</p>
+      <p v-else class="soft">{{ link ? SAYS[link.by] : '' }}</p>
       <button class="button small" :disabled="busy || !link || !me.may('operator')" @click="test">
         Test the link
       </button>

@@ -35,7 +35,9 @@ const stateOf = ({ id, isRetired }: Cutter): { readonly name: string; readonly s
   if (!found) return { name: 'asked', says: 'is asked' };
   return {
     name: found.state,
-    says: { answers: 'answers', away: 'does not answer', 'at-work': 'at work' }[found.state],
+    says: { answers: 'answers', away: 'does not answer', 'at-work': 'at work', silent: 'answers nothing' }[
+      found.state
+    ],
   };
 };
 const about = ({ kind, widest, sensor }: Cutter): string =>
