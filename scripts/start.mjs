@@ -2,8 +2,17 @@
 import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
 import { run, startUntilReady } from './run.mjs';
+import { parseArgs } from 'node:util';
 import { chmodSync, existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+
+const MOST_SERVERS = 16;
+const { servers: asked } = parseArgs({ options: { servers: { type: 'string', default: '1' } } }).values;
+const count = Number(asked);
+if (!Number.isInteger(count) || count < 1 || count > MOST_SERVERS) {
+  console.error(`--servers ${asked}: say how many, from 1 to ${MOST_SERVERS}, such as --servers 2.`);
+  process.exit(2);
+}
 
 installPackages();
 const postgres = process.env.DATABASE_URL ? undefined : await startPostgres('shop');
@@ -19,13 +28,20 @@ chmodSync(TMPDIR, 0o700);
 const tsx = ['--import', 'tsx'];
 const sim = await startUntilReady(process.execPath, [...tsx, 'cutter-sim/main.ts'], { TMPDIR });
 const links = JSON.parse(sim.said);
-const server = await startUntilReady(process.execPath, [...tsx, 'server/main.ts'], {
-  TMPDIR,
-  DATABASE_URL: databaseUrl,
-  CUTTERS: sim.said,
-  PORT: process.env.PORT ?? '4270',
-  LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-});
+const firstPort = Number(process.env.PORT ?? '4270');
+/** Each on a port of its own, on one database. */
+const startServer = (i) =>
+  startUntilReady(process.execPath, [...tsx, 'server/main.ts'], {
+    TMPDIR,
+    DATABASE_URL: databaseUrl,
+    CUTTERS: sim.said,
+    PORT: String(firstPort + i),
+    LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+  });
+const servers = [];
+// one after the other: the first lays the database out
+for (let i = 0; i < count; i++) servers.push(await startServer(i));
+const [server] = servers;
 
 const panels = Object.entries(links)
   .map(([id, { panel }]) => `    ${id.padEnd(14)} ${panel}`)
@@ -39,7 +55,7 @@ const people = demo
   )
   .join('\n');
 console.log(`
-  Jam Pan          ${server.said}
+  Jam Pan          ${servers.map(({ said }) => said).join('\n                   ')}
 ${people && `\n  The demo shop's people, with their passwords:\n${people}\n`}
 ${open ? `\n  Open on the network, and the demo's passwords are shown to whoever opens it: change them, or remove\n  these people, before it is used in earnest.\n` : ''}
   Front panels of the simulated cutters, where film is loaded:
@@ -52,18 +68,38 @@ let stopping = false;
 async function stop(code) {
   if (stopping) return;
   stopping = true;
-  for (const { child } of [server, sim]) child.removeAllListeners('exit');
-  const ended = [server, sim].map(
+  const all = [...servers, sim];
+  for (const { child } of all) child.removeAllListeners('exit');
+  const ended = all.map(
     ({ child }) => new Promise((done) => (child.exitCode === null ? child.once('exit', done) : done())),
   );
-  for (const { child } of [server, sim]) child.kill('SIGTERM');
+  for (const { child } of all) child.kill('SIGTERM');
   await Promise.race([Promise.all(ended), new Promise((done) => setTimeout(done, 8000))]);
-  for (const { child } of [server, sim]) child.kill('SIGKILL');
+  for (const { child } of all) child.kill('SIGKILL');
   postgres?.stop();
   process.exit(code);
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
-for (const { child } of [server, sim]) {
+
+/** One of several that ends is started again: the others go on with its cuts meanwhile. */
+function watch(i) {
+  const { child } = servers[i];
   child.removeAllListeners('exit');
-  child.on('exit', () => void stop(1));
+  child.on('exit', () => {
+    if (count === 1) return void stop(1);
+    console.log(`  The server at ${servers[i].said} ended and is started again.`);
+    setTimeout(() => {
+      if (stopping) return;
+      startServer(i).then(
+        (again) => {
+          servers[i] = again;
+          watch(i);
+        },
+        () => void stop(1),
+      );
+    }, 1000);
+  });
 }
+servers.forEach((_, i) => watch(i));
+sim.child.removeAllListeners('exit');
+sim.child.on('exit', () => void stop(1));

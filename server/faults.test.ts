@@ -207,6 +207,47 @@ describe('the database', () => {
 const COPIED =
   'order_id, revision, cutter_id, position, "of", strip, film, recipe, mirrored, copies, roll_width, cuttable, edges, length, cut_length, seconds, program, drawing, lines';
 
+describe('two servers on one database', () => {
+  test('what happens at one is heard at the other; one killed in the middle of a cut, the other goes on with it', async () => {
+    const first = { child: child!, url: server.url };
+    server.url = await start();
+    const second = server.url;
+    const cut = await queueDiscs(first.url);
+    const heard: string[] = [];
+    const listening = new AbortController();
+    const stream = await fetch(`${second}/api/events`, {
+      headers: { Cookie: lead.cookie },
+      signal: listening.signal,
+    });
+    const reading = (async () => {
+      const reader = stream.body!.getReader();
+      for (let part = await reader.read(); !part.done; part = await reader.read())
+        heard.push(Buffer.from(part.value).toString());
+    })().catch(() => {});
+    await post(`/api/cuts/${cut.id}/loaded`, {}, first.url).expect(200);
+    await until(cut.id, ({ linesDone }) => linesDone >= 6, second);
+    expect(heard.join('')).toContain(`"kind":"head","cutId":${cut.id}`);
+    // whichever of the two feeds it: both are gone in turn, and one is always there
+    const ends = async (which: ChildProcess): Promise<void> => {
+      which.removeAllListeners('exit');
+      const over = new Promise((done) => which.once('exit', done));
+      which.kill('SIGKILL');
+      await over;
+    };
+    await ends(first.child);
+    const met = await until(cut.id, ({ state, linesDone }) => state === 'stopped' || linesDone >= 12, second);
+    if (met.state === 'stopped')
+      await post(`/api/cuts/${cut.id}/resume`, { from: 'next-line' }, second).expect(200);
+    const done = await until(cut.id, ({ state }) => state === 'done', second);
+    expect(done.linesDone).toBe(done.lines);
+    const way = await timesCut(cut.id, second);
+    expect(way).toBeGreaterThan(0.95);
+    expect(way).toBeLessThan(1.05);
+    listening.abort();
+    await reading;
+  }, 120_000);
+});
+
 describe('a server killed with -9', () => {
   test('three times in one cut: every line is on the film once', async () => {
     let at = server.url;
