@@ -1,15 +1,8 @@
 /** Logging in, what each role may do, the lead's page of people, and a machine's tablet. */
-import type { BrowserContext, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import type { People } from '../contracts/people';
-import { expect, given, loadFilm, logIn, loggedIn, saved, section, test } from './shop';
-import type { Shop } from './shop';
+import { expect, given, loadFilm, loggedIn, logIn, pageOf, saved, section, test } from './shop';
 
-/** A page of somebody's own. */
-async function pageOf(page: Page, shop: Shop, role: 'prep' | 'operator' | undefined): Promise<Page> {
-  const storageState = role ? loggedIn(shop, await logIn(shop.url, role)) : { cookies: [], origins: [] };
-  const context: BrowserContext = await page.context().browser()!.newContext({ storageState });
-  return context.newPage();
-}
 async function logInOn(page: Page, name: string, password: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill(name);
   await page.getByLabel('Password', { exact: true }).fill(password);

@@ -1,7 +1,7 @@
 /** A shop of its own for every file of browser tests: server, simulated cutters and an empty database. */
 import type { ChildProcess } from 'node:child_process';
 import { expect, test as base } from '@playwright/test';
-import type { Locator, Page } from '@playwright/test';
+import type { BrowserContextOptions, Locator, Page } from '@playwright/test';
 import type { Role } from '../contracts/people';
 import { DEMO_PEOPLE } from '../demo/people';
 import { startUntilReady } from '../scripts/run.mjs';
@@ -60,9 +60,24 @@ export function loggedIn({ url }: Pick<Shop, 'url'>, cookie: string) {
   return { cookies: [{ name, value, domain, ...rest }], origins: [] };
 }
 
+/** A page of somebody's own; nobody's: a stranger's. */
+export async function pageOf(
+  page: Page,
+  shop: Shop,
+  role: Role | undefined,
+  options: BrowserContextOptions = {},
+): Promise<Page> {
+  const storageState = role ? loggedIn(shop, await logIn(shop.url, role)) : { cookies: [], origins: [] };
+  const context = await page
+    .context()
+    .browser()!
+    .newContext({ ...options, storageState });
+  return context.newPage();
+}
+
 /** What the shop's server gives, asked as the lead. */
 export const given = async <T>({ url, cookie }: Shop, path: string): Promise<T> =>
-  (await (await fetch(`${url}${path}`, { headers: { Cookie: cookie } })).json()) as T;
+  (await (await fetch(`${url}${path}`, { headers: { Cookie: cookie, Connection: 'close' } })).json()) as T;
 
 function ended(child: ChildProcess): Promise<void> {
   child.removeAllListeners('exit');

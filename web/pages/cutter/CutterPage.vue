@@ -54,9 +54,15 @@ const byHand = computed(
 );
 /** What the machine itself answers. */
 const own = computed(() => machines.states.find(({ id }) => id === cutterId.value));
+/** Cut when it was ordered once before, it is no step any more. */
+const isOfToday = ({ state, endedAt }: Cut): boolean =>
+  state !== 'done' || endedAt === null || Date.now() - Date.parse(endedAt) < A_SHIFT_MS;
+const A_SHIFT_MS = 16 * 3_600_000;
 /** Those of the order that this machine makes, as its steps. */
 const steps = computed(() =>
-  ofOrder.value.filter((cut) => cut.state !== 'cancelled' && cut.cutterId === cutterId.value),
+  ofOrder.value.filter(
+    (cut) => cut.state !== 'cancelled' && cut.cutterId === cutterId.value && isOfToday(cut),
+  ),
 );
 const behind = computed(
   () =>

@@ -23,7 +23,7 @@ const line = ref(Math.min(props.cut.linesDone + 1, props.cut.lines));
       <NumberField label="Go on at line" :value="line" :min="1" :max="cut.lines" @change="line = $event" />
       of {{ cut.lines }}</label
     >
-    <button class="button" :disabled="busy">Go on there</button>
+    <button class="button" :disabled="busy">From this line on</button>
   </form>
 </template>
 
