@@ -50,9 +50,12 @@ test('an order’s films go to two machines; each asks for its own, and one is c
   await expect(machine('Curlew')).toContainText('Load Damson');
   await expect(machine('Curlew')).toContainText('1 cut waits');
   await expect(machine('Heron')).toContainText('Load Quince');
+  // what is cut is drawn, also where the cut was known before its page was opened
+  const drawn = page.waitForResponse((answer) => /\/api\/cuts\/\d+\/drawing$/.test(answer.url()));
   await machine('Heron')
     .getByRole('link', { name: /Load Quince/ })
     .click();
+  expect((await drawn).status()).toBe(200);
   await expect(page.getByText('Turn the force to 85 g.')).toBeVisible();
   await loadFilm(shop, 610, { cutter: 'heron' });
   await page.getByRole('button', { name: 'Quince is loaded' }).click();

@@ -55,7 +55,7 @@ function stepped(kind: LineKind, { key, usual, digits }: Setting, by: 1 | -1): n
 function stepText(kind: LineKind, key: Setting['key']): string {
   const [range, value] = [props.cutter?.[key], valueOf(kind, key)];
   const step = range && value !== null ? ownStep(range, value) : undefined;
-  return step === undefined ? '' : ` · step ${step}`;
+  return step === undefined ? '' : `step ${step}`;
 }
 
 const send = (body: NudgeAsked): Promise<void> =>
@@ -86,8 +86,8 @@ async function asWritten(): Promise<void> {
       <div v-for="setting in SETTINGS" :key="setting.key" class="setting">
         <span class="label">{{ setting.label }}</span>
         <b class="number"
-          >{{ setTo(valueOf(kind, setting.key), setting.unit)
-          }}<small>{{ stepText(kind, setting.key) }}</small></b
+          >{{ setTo(valueOf(kind, setting.key), setting.unit) }}
+          <small v-if="stepText(kind, setting.key)">{{ stepText(kind, setting.key) }}</small></b
         >
         <span
           v-if="canNudge(setting, kind)"
@@ -141,6 +141,12 @@ async function asWritten(): Promise<void> {
 }
 .setting small {
   font-weight: 400;
+}
+.setting b small {
+  display: block;
+}
+h4::first-letter {
+  text-transform: uppercase;
 }
 .setting:not(:has(.instead)) > .label,
 .setting:not(:has(.instead)) > b {

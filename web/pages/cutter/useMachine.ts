@@ -70,6 +70,8 @@ export function useMachine(cutterId: Ref<string>) {
       for (const ring of made.design) design.addPath(pathOfLine(ring, true));
       drawing.value = { id, made, design, paths: made.lines.map((line) => pathOfLine(line, false)) };
     },
+    // coming from another page, the cut may be known already
+    { immediate: true },
   );
   /** What is drawn of the cut on the machine, and how much of it is cut. */
   const lines = computed(() =>
