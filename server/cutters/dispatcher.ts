@@ -83,7 +83,7 @@ export async function openDispatcher(
       clearInterval(lookout);
       unlisten();
       await boss.stop({ graceful: true, timeout: LAST_MS });
-      await Promise.race([Promise.all(running), new Promise((done) => setTimeout(done, LAST_MS))]);
+      await Promise.race([Promise.all(running), new Promise((done) => setTimeout(done, LAST_MS).unref())]);
       watch.close();
       await db
         .delete(leases)

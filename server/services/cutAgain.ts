@@ -30,10 +30,7 @@ export async function cutAgain(services: CutServices, id: number, { at }: AgainA
 }
 
 /** A strip once more: the same bytes, with the force and speed that it was nudged to. */
-async function sameAgain(
-  { db, who }: CutServices,
-  { id, orderId }: Cut,
-): Promise<Pick<Cut, 'id' | 'cutterId'>> {
+async function sameAgain({ db, who }: CutServices, { id }: Cut): Promise<Pick<Cut, 'id' | 'cutterId'>> {
   return db.transaction(async (tx) => {
     const [row] = await tx.select().from(cuts).where(eq(cuts.id, id)).for('update');
     const open = await tx
@@ -55,7 +52,7 @@ async function sameAgain(
       .orderBy(asc(cutShares.orderId));
     if (shares.length > 0)
       await tx.insert(cutShares).values(shares.map((share) => ({ ...share, cutId: made.id })));
-    await tx.insert(cutActs).values({ cutId: made.id, act: 'again', what: `#${orderId}`, who });
+    await tx.insert(cutActs).values({ cutId: made.id, act: 'again', who });
     return made;
   });
 }
