@@ -2,6 +2,7 @@
 import { createServer as createTcp } from 'node:net';
 import type { Socket } from 'node:net';
 import { cutterPanel } from './cutterPanel';
+import type { MachineStatus } from './machine';
 import { createMachine } from './machine';
 import { DEMO_MACHINES } from './machines';
 import { z } from 'zod';
@@ -27,6 +28,11 @@ export interface RunningSim {
   readonly close: () => Promise<void>;
 }
 
+/** One in this process, which may be looked at. */
+interface OwnSim extends RunningSim {
+  readonly status: () => MachineStatus;
+}
+
 const TICK_MS = 15;
 
 export async function serveSim({
@@ -36,7 +42,7 @@ export async function serveSim({
   panelPort = 0,
   film,
   tray = new Map(),
-}: SimOptions): Promise<RunningSim> {
+}: SimOptions): Promise<OwnSim> {
   let client: Socket | undefined;
   const machine = createMachine(spec, (text) => client?.write(text, 'latin1'));
   machine.load(film);
@@ -64,17 +70,23 @@ export async function serveSim({
 
   const panel = await servePanel(panelPort, {
     ...cutterPanel(machine, tray, () => client?.destroy()),
-    // what is looked at closely runs slower
+    // what is looked at closely runs slower, or stands until its time is turned on
     'POST /pace': async (request) => {
-      const { times } = z.object({ times: z.number().min(0.1).max(1000) }).parse(await jsonOf(request));
+      const { times } = z.object({ times: z.number().min(0).max(1000) }).parse(await jsonOf(request));
       pace = times;
       return { times };
+    },
+    'POST /advance': async (request) => {
+      const { seconds } = z.object({ seconds: z.number().min(0).max(3600) }).parse(await jsonOf(request));
+      machine.advance(seconds);
+      return { seconds };
     },
   });
   await listen(tcp, port);
   return {
     port: portOf(tcp),
     panel: panel.url,
+    status: machine.status,
     close: async () => {
       clearInterval(ticker);
       client?.destroy();

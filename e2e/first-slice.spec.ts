@@ -155,6 +155,8 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible({ timeout: 60_000 });
 
   // 7 as cut: the blade's own way over the design, with the largest deviation
+  // what is said is said of the one that is shown
+  await expect(page.getByRole('heading', { name: 'Lantern orange is done' })).toBeVisible();
   const clean = page.getByRole('group', { name: 'How it was' }).getByRole('button', { name: 'Clean' });
   await clean.click();
   await expect(clean).toHaveAttribute('aria-pressed', 'true');
