@@ -74,6 +74,8 @@ export const orderSchema = z.object({
   fileName: z.string(),
   choices: choicesSchema,
   revision: z.number(),
+  /** The order that it is once more; null: it is none. */
+  repeats: z.number().nullable(),
   canUndo: z.boolean(),
   canRedo: z.boolean(),
   savedAt: z.string(),

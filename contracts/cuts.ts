@@ -176,6 +176,16 @@ export const recordSchema = z.object({
 });
 export type CutRecord = z.infer<typeof recordSchema>;
 
+/** An order that is another one once more, beside what was cut of that. */
+export const repeatsSchema = z.object({
+  order: z.object(orderName),
+  /** When the last of it was cut; null: it never was. */
+  cutAt: z.string().nullable(),
+  /** In sentences; none: the same bytes go to the same cutters. */
+  differs: z.array(z.string()).readonly(),
+});
+export type Repeats = z.infer<typeof repeatsSchema>;
+
 export const queueSchema = z.strictObject({
   revision: z.number().int(),
   /** The shop's version that the plan was shown with: what is queued is what was shown. */

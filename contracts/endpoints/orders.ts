@@ -14,7 +14,7 @@ import {
 } from '../api';
 import { applyPageSchema, datumSchema, mapPageSchema } from '../bench';
 import { fileSource, sourceSchema } from '../choices';
-import { cutSchema, guestSchema, queueSchema, sharingSchema } from '../cuts';
+import { cutSchema, guestSchema, queueSchema, repeatsSchema, sharingSchema } from '../cuts';
 import { sheetQuery } from '../print';
 import type { Endpoints } from './endpoint';
 import { byId, id, nothing } from './params';
@@ -48,6 +48,16 @@ export const ordersEndpoints = {
   },
   'POST /api/orders': { says: 'Start an order from a graphic', upload: true, gives: orderSchema },
   'GET /api/orders/{id}': { params: byId, says: 'One order with its choices', gives: orderSchema },
+  'POST /api/orders/{id}/repeat': {
+    params: byId,
+    says: 'Start an order that is another one once more, with its choices',
+    gives: orderSchema,
+  },
+  'GET /api/orders/{id}/repeats': {
+    params: byId,
+    says: 'What an order that repeats another one would be cut with otherwise than that was',
+    gives: repeatsSchema.nullable(),
+  },
   'GET /api/orders/{id}/sharing': {
     params: byId,
     says: 'What an order shares with others on its films',

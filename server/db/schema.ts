@@ -96,6 +96,8 @@ export const orders = pgTable(
     fileName: text('file_name').notNull(),
     /** The file the order began with; none when it began with typed text. */
     fileHash: text('file_hash').references(() => files.hash),
+    /** The order that it is once more; null: it is none. */
+    repeats: integer('repeats'),
     /** PNG of the sign as last planned. */
     thumbnail: bytea('thumbnail'),
     /** As they are now. */

@@ -6,6 +6,7 @@ import { listOrders } from '../services/orderList';
 import { clearOrder, putAway } from '../services/putAway';
 import { sharingOf, wantingFilm } from '../services/sharing';
 import { printSheet, sheetOf } from '../services/printing';
+import { repeatOrder, repeatsOf } from '../services/repeat';
 import { originalOf } from '../services/readings';
 import {
   applyingOf,
@@ -39,6 +40,8 @@ export const orderRoutes = {
   'POST /api/orders/{id}/redo': ({ params, services }) => step(services, params.id, 1),
   'POST /api/orders/{id}/queue': ({ params, services, body: { revision, shop, sharing, hold, ...part } }) =>
     queueOrder(services, params.id, { revision, shop, sharing }, part, hold),
+  'POST /api/orders/{id}/repeat': ({ params, services }) => repeatOrder(services, params.id),
+  'GET /api/orders/{id}/repeats': ({ params, services }) => repeatsOf(services, params.id),
   'GET /api/orders/{id}/sharing': async ({ params, services }) =>
     sharingOf(services.db, await getOrder(services.db, params.id)),
   'GET /api/orders/{id}/wanting': ({ params, query, services }) =>

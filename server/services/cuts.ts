@@ -133,7 +133,7 @@ export async function putInQueue(
 }
 
 /** Some of it is cut again, whatever else of the order is in the queue. */
-const isSpoilt = ({ again, panels, sheets }: QueuedPart): boolean =>
+export const isSpoilt = ({ again, panels, sheets }: QueuedPart): boolean =>
   [again, panels, sheets].some((part) => part !== undefined);
 
 /** An order is not queued as a whole while some of it is in the queue, and nothing spoilt is cut again twice at once. */

@@ -57,24 +57,31 @@ export async function startTextOrder(services: OrderServices, source: TextSource
 }
 
 async function beginOrder(services: OrderServices, piece: Piece, details: OrderDetails = {}): Promise<Order> {
-  const { db, who } = services;
   const { artwork, ...rest } = details.choices ?? DEFAULT_CHOICES;
   const choices = { ...rest, artwork: { ...artwork, pieces: [piece] } };
+  return addOrder(services, {
+    name: details.name ?? nameFrom(piece.source.kind === 'file' ? piece.source.name : piece.name),
+    due: details.due ?? null,
+    fileName: piece.source.kind === 'file' ? piece.source.name : '',
+    fileHash: piece.source.kind === 'file' ? piece.source.hash : null,
+    choices,
+  });
+}
+
+/** Puts an order beside the others, by the next number. */
+export async function addOrder(
+  services: OrderServices,
+  values: Omit<typeof orders.$inferInsert, 'number'>,
+): Promise<Order> {
+  const { db, who } = services;
   const id = await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(731002)`);
     const [{ last }] = await tx.select({ last: max(orders.number) }).from(orders);
     const [row] = await tx
       .insert(orders)
-      .values({
-        number: (last ?? FIRST_NUMBER - 1) + 1,
-        name: details.name ?? nameFrom(piece.source.kind === 'file' ? piece.source.name : piece.name),
-        due: details.due ?? null,
-        fileName: piece.source.kind === 'file' ? piece.source.name : '',
-        fileHash: piece.source.kind === 'file' ? piece.source.hash : null,
-        choices,
-      })
+      .values({ ...values, number: (last ?? FIRST_NUMBER - 1) + 1 })
       .returning({ id: orders.id });
-    await tx.insert(revisions).values({ orderId: row.id, n: 0, choices, madeBy: who });
+    await tx.insert(revisions).values({ orderId: row.id, n: 0, choices: values.choices, madeBy: who });
     return row.id;
   });
   return afterChange(services, id);
@@ -107,6 +114,7 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
     fileName: order.fileName,
     choices: choicesOf(order) as Order['choices'],
     revision: order.revision,
+    repeats: order.repeats,
     canUndo,
     canRedo,
     savedAt: order.changedAt.toISOString(),

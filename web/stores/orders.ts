@@ -120,6 +120,16 @@ export const useOrders = defineStore('orders', () => {
     if (putAwayLast.value?.id === row.id) putAwayLast.value = undefined;
     await say(row.id, 'bring-back');
   }
+  async function repeat({ id }: OrderRow): Promise<Order | undefined> {
+    problem.value = undefined;
+    try {
+      return await call('POST /api/orders/{id}/repeat', { params: { id } });
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      problem.value = error;
+      return undefined;
+    }
+  }
   const clear = (row: OrderRow): Promise<boolean> => say(row.id, 'clear');
 
   return {
@@ -127,6 +137,7 @@ export const useOrders = defineStore('orders', () => {
     putAway,
     bringBack,
     clear,
+    repeat,
     rows,
     counts,
     search,

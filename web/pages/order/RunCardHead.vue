@@ -3,6 +3,7 @@
 import DatePicker from 'primevue/datepicker';
 import { computed } from 'vue';
 import DraftField from '../../parts/DraftField.vue';
+import RepeatNote from './RepeatNote.vue';
 import { useOrder } from '../../stores/order';
 
 const store = useOrder();
@@ -45,6 +46,11 @@ const two = (n: number): string => String(n).padStart(2, '0');
       <span v-else-if="checks" class="tag check">{{ checks }} to check</span>
       <span v-else-if="store.plan" class="tag good">all clear</span>
     </p>
+    <RepeatNote
+      v-if="store.order && store.order.repeats !== null"
+      :order="store.order.id"
+      :revision="store.order.revision"
+    />
   </div>
 </template>
 

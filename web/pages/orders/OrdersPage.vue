@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { dueText } from '../../parts/dueText';
 import { addressOf } from '../../../contracts/address';
-import { Archive, FilePlus2, Type } from '@lucide/vue';
+import { Archive, CopyPlus, FilePlus2, Type } from '@lucide/vue';
 import Dialog from 'primevue/dialog';
 import { useIntersectionObserver } from '@vueuse/core';
 import { onMounted, ref } from 'vue';
@@ -63,6 +63,11 @@ async function typed(): Promise<void> {
   if (order) await router.push({ name: 'order', params: { id: order.id }, query: { open: 'artwork' } });
 }
 onMounted(() => void orders.refresh());
+/** The same graphics and choices, for a customer who comes back. */
+async function repeat(row: OrderRow): Promise<void> {
+  const order = await orders.repeat(row);
+  if (order) await router.push({ name: 'order', params: { id: order.id } });
+}
 </script>
 
 <template>
@@ -154,18 +159,28 @@ onMounted(() => void orders.refresh());
           </span>
         </router-link>
         <span v-if="orders.show === 'put-away'" class="away">
+          <button class="button small" @click="repeat(row)">Once more</button>
           <button class="button small" @click="orders.bringBack(row)">Bring back</button>
           <button class="button small" @click="toClear = row">Clear for good</button>
         </span>
-        <button
-          v-else
-          class="aside"
-          :aria-label="`Put ${row.name} away`"
-          title="Put away"
-          @click="orders.putAway(row)"
-        >
-          <Archive :size="17" />
-        </button>
+        <span v-else class="away quick">
+          <button
+            class="aside"
+            :aria-label="`Order ${row.name} once more`"
+            title="Order it once more"
+            @click="repeat(row)"
+          >
+            <CopyPlus :size="17" />
+          </button>
+          <button
+            class="aside"
+            :aria-label="`Put ${row.name} away`"
+            title="Put away"
+            @click="orders.putAway(row)"
+          >
+            <Archive :size="17" />
+          </button>
+        </span>
       </li>
     </ul>
     <UndoNote
@@ -246,7 +261,6 @@ h1 {
   content-visibility: auto;
   contain-intrinsic-height: auto 98px;
 }
-.aside,
 .away {
   position: absolute;
   right: 16px;
@@ -255,6 +269,9 @@ h1 {
 .away {
   display: flex;
   gap: 8px;
+}
+.quick {
+  gap: 2px;
 }
 .aside {
   display: grid;
