@@ -2,7 +2,6 @@
 import { createServer as createTcp } from 'node:net';
 import type { Socket } from 'node:net';
 import { cutterPanel } from './cutterPanel';
-import type { MachineStatus } from './machine';
 import { createMachine } from './machine';
 import { DEMO_MACHINES } from './machines';
 import { z } from 'zod';
@@ -28,11 +27,6 @@ export interface RunningSim {
   readonly close: () => Promise<void>;
 }
 
-/** One in this process, which may be looked at. */
-interface OwnSim extends RunningSim {
-  readonly status: () => MachineStatus;
-}
-
 const TICK_MS = 15;
 
 export async function serveSim({
@@ -42,7 +36,7 @@ export async function serveSim({
   panelPort = 0,
   film,
   tray = new Map(),
-}: SimOptions): Promise<OwnSim> {
+}: SimOptions): Promise<RunningSim> {
   let client: Socket | undefined;
   const machine = createMachine(spec, (text) => client?.write(text, 'latin1'));
   machine.load(film);
@@ -86,7 +80,6 @@ export async function serveSim({
   return {
     port: portOf(tcp),
     panel: panel.url,
-    status: machine.status,
     close: async () => {
       clearInterval(ticker);
       client?.destroy();
