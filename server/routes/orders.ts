@@ -1,7 +1,7 @@
 import type { Request } from 'express';
 import { Trouble } from '../problem';
 import type { CutServices } from '../services/cuts';
-import { queueOrder } from '../services/cuts';
+import { queueOrder } from '../services/queue';
 import { listOrders } from '../services/orderList';
 import { clearOrder, putAway } from '../services/putAway';
 import { sharingOf, wantingFilm } from '../services/sharing';

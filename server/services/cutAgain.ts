@@ -1,14 +1,15 @@
 /** What is spoilt is cut again, from beside the machine: all that is in it, or what was tapped on its film. */
 import { asc, eq, sql } from 'drizzle-orm';
+import type { Order } from '../../contracts/api';
 import type { AgainAsked, Cut, QueuedPart } from '../../contracts/cuts';
 import { isUnbegun } from '../../contracts/floor';
 import { cutActs, cuts, cutShares } from '../db/schema';
 import { Trouble } from '../problem';
-import type { Again, PanelsAgain } from '../../core/films/again';
 import type { CutServices } from './cuts';
-import { ALONE, getCut, isOwn, putInQueue } from './cuts';
+import { behind, getCut } from './cuts';
 import { getOrder, planTask } from './orders';
 import { placeFirst } from './floor';
+import { againOf, ALONE, alreadyAgain, isOwn, putInQueue } from './queue';
 import { sharingOf } from './sharing';
 
 /**
@@ -38,11 +39,10 @@ async function sameAgain({ db, who }: CutServices, { id }: Cut): Promise<Pick<Cu
       .from(cuts)
       .where(sql`${cuts.againOf} = ${id} and ${cuts.state} not in ('done', 'cancelled')`);
     if (open.length > 0) throw alreadyAgain();
-    const { program, drawing, design, ...data } = row;
-    const { id: _id, record: _record, queuedAt: _queued, movedAt: _moved, ...like } = data;
+    const { id: _id, queuedAt: _queued, movedAt: _moved, ...like } = row;
     const [made] = await tx
       .insert(cuts)
-      .values({ ...like, program, drawing, design, ...ANEW, againOf: id, position: 1, of: 1 })
+      .values({ ...like, ...ANEW, againOf: id, position: 1, of: 1 })
       .returning({ id: cuts.id, cutterId: cuts.cutterId });
     await tx.update(cuts).set({ rank: cuts.id }).where(eq(cuts.id, made.id));
     const shares = await tx
@@ -59,13 +59,10 @@ async function sameAgain({ db, who }: CutServices, { id }: Cut): Promise<Pick<Cu
 
 /** Nothing of it is cut. */
 const ANEW = {
+  ...behind(0),
   state: 'queued',
   problem: null,
   paused: false,
-  linesDone: 0,
-  linesSent: 0,
-  secondsDone: 0,
-  headFrom: null,
   slip: null,
   taken: null,
   reading: null,
@@ -80,54 +77,43 @@ const ANEW = {
   endedAt: null,
 } as const;
 
-const alreadyAgain = (): Trouble =>
-  new Trouble(409, 'already-again', 'That is in the queue to be cut again already.');
+type Places = NonNullable<AgainAsked['at']>;
 
 /** What lies at places on its film, laid out by itself. */
-async function spoiltOf(
-  services: CutServices,
-  cut: Cut,
-  at: readonly { readonly x: number; readonly y: number }[],
-): Promise<Cut[]> {
+async function spoiltOf(services: CutServices, cut: Cut, at: Places): Promise<Cut[]> {
   if (cut.sheet)
     throw new Trouble(422, 'whole-sheet', 'Of a printed sheet, print it once more and cut all of it again.');
   const order = await getOrder(services.db, cut.orderId);
   if (order.revision !== cut.revision)
-    throw new Trouble(409, 'changed', `#${order.number} was changed since this was cut.`, [
-      'Open the order, and cut the pieces again there',
-      'Cut all of this film again here',
-    ]);
-  const asked = await onSignOf(services, cut, at);
+    throw new Trouble(409, 'changed', `#${order.number} was changed since this was cut.`, OTHER_WAYS);
+  const asked = await onSignOf(services, order, cut, at);
   const ids = await putInQueue(services, cut.orderId, { revision: order.revision }, asked);
   return Promise.all(ids.map((made) => getCut(services.db, made)));
 }
 
-async function onSignOf(
-  services: CutServices,
-  cut: Cut,
-  at: readonly { readonly x: number; readonly y: number }[],
-): Promise<QueuedPart> {
+const OTHER_WAYS = [
+  'Open the order, and cut the pieces again there',
+  'Cut all of this film again here',
+] as const;
+
+async function onSignOf(services: CutServices, order: Order, cut: Cut, at: Places): Promise<QueuedPart> {
   const { db, pool } = services;
-  const order = await getOrder(db, cut.orderId);
-  const [{ asked }] = await db.select({ asked: cuts.asked }).from(cuts).where(eq(cuts.id, cut.id));
-  const sharing = isOwn(asked ?? {}) ? ALONE : await sharingOf(db, order);
-  const again: Again | PanelsAgain | undefined = asked?.again ?? (asked?.panels && { panels: asked.panels });
-  const on = {
-    strip: cut.strip,
-    length: cut.length,
-    lines: cut.lines,
-    at: at.map(({ x, y }) => [x, y] as const),
-  };
+  const { strip, length, lines, film } = cut;
+  const [row] = await db.select({ asked: cuts.asked }).from(cuts).where(eq(cuts.id, cut.id));
+  const asked = row.asked ?? {};
+  const sharing = isOwn(asked) ? ALONE : await sharingOf(db, order);
+  const again = againOf(asked);
+  const on = { strip, length, lines, at: at.map(({ x, y }) => [x, y] as const) };
   const found = await pool.run('onSign', { ...(await planTask(services, order, sharing)), again, on });
   if (!found)
     throw new Trouble(
       409,
       'laid-otherwise',
       'This film is laid out otherwise by now, so nobody knows what lay there.',
-      ['Open the order, and cut the pieces again there', 'Cut all of this film again here'],
+      OTHER_WAYS,
     );
-  if (found.panels.length > 0) return { panels: found.panels, films: [cut.film.id] };
-  if (found.shapes.length > 0) return { again: { film: cut.film.id, at: [...found.shapes] } };
+  if (found.panels.length > 0) return { panels: found.panels, films: [film.id] };
+  if (found.shapes.length > 0) return { again: { film: film.id, at: found.shapes } };
   throw new Trouble(
     422,
     'nothing-there',

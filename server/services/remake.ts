@@ -8,7 +8,8 @@ import { cutActs, cuts, cutShares } from '../db/schema';
 import { Trouble } from '../problem';
 import type { MadeCut } from '../work/makeCuts';
 import type { CutServices } from './cuts';
-import { ALONE, cutsAsked, lockQueue, rowOf } from './cuts';
+import { lockQueue } from './cuts';
+import { ALONE, cutsAsked, rowOf } from './queue';
 import { getOrder } from './orders';
 
 type Row = typeof cuts.$inferSelect;

@@ -10,10 +10,10 @@ import { cuts, orders } from '../db/schema';
 import { notFound } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import { choicesOf } from './choicesOf';
-import { ALONE, isSpoilt } from './cuts';
 import type { OrderServices } from './orders';
 import { addOrder, getOrder, planToCut } from './orders';
 import { unpack } from './pack';
+import { ALONE, isSpoilt } from './queue';
 import { loadShop } from './shop';
 
 /** Starts an order with another one's graphics and choices, by itself on its films. */
