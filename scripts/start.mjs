@@ -92,6 +92,7 @@ function watch(i) {
       if (stopping) return;
       startServer(i).then(
         (again) => {
+          if (stopping) return void again.child.kill('SIGKILL');
           servers[i] = again;
           watch(i);
         },

@@ -1,6 +1,7 @@
 /** Places on cut film that a person finds again: sharp corners of what is cut already. */
 import type { Spot } from '../geometry/spot';
 import type { Bounds } from '../geometry/bounds';
+import { indexOfBoxes } from '../geometry/boxes';
 import { ringBounds } from '../geometry/region';
 
 /** Degrees that an outline turns by at the least, at a corner that is seen (our own). */
@@ -20,18 +21,19 @@ export function landmarksOf(
   design: readonly ArrayLike<number>[],
   cut: readonly ArrayLike<number>[],
 ): readonly [Spot, Spot] | undefined {
+  if (cut.length === 0) return undefined;
   const boxes = cut.map((line) => ringBounds(Float64Array.from(line)));
-  const corners = design
-    .filter((ring) => isAmong(ringBounds(Float64Array.from(ring)), boxes))
-    .flatMap(cornersOf)
-    .slice(0, MOST);
-  return furthest(corners);
+  const index = indexOfBoxes(boxes);
+  const isCut = (ring: ArrayLike<number>): boolean => {
+    const box = ringBounds(Float64Array.from(ring));
+    const near = index.search(box.minX - SLACK, box.minY - SLACK, box.maxX + SLACK, box.maxY + SLACK);
+    return near.some((i) => isAlike(box, boxes[i]));
+  };
+  return furthest(design.filter(isCut).flatMap(cornersOf).slice(0, MOST));
 }
 
-const isAmong = (box: Bounds, boxes: readonly Bounds[]): boolean =>
-  boxes.some((other) =>
-    (['minX', 'minY', 'maxX', 'maxY'] as const).every((side) => Math.abs(box[side] - other[side]) <= SLACK),
-  );
+const isAlike = (box: Bounds, other: Bounds): boolean =>
+  (['minX', 'minY', 'maxX', 'maxY'] as const).every((side) => Math.abs(box[side] - other[side]) <= SLACK);
 
 function cornersOf(ring: ArrayLike<number>): Spot[] {
   const count = ring.length / 2;

@@ -20,10 +20,10 @@ export const WIDTH_SLACK = 4;
 const FIRST_ANSWER_MS = 10_000;
 /** A cutter may be busy this long before it answers, ms. */
 const LONGEST_LINE_MS = 120_000;
-/** s of cutting that are sent ahead: a cutter never waits for more, and a person who stops it does not wait long. */
-const AHEAD_S = 3;
 /** The same of one that is stopped, and a piece of either. */
 const [STOPPED_MS, PATIENCE_MS] = [10_000, 2500];
+/** s of cutting that are sent ahead: a cutter never waits for more, and a person who stops it does not wait long. */
+const AHEAD_S = 3;
 /** Lines that begin within so many bytes are noted as sent at once: fewer words with the database, few lines in doubt. */
 export const ANNOUNCED_BYTES = 1024;
 

@@ -1,7 +1,6 @@
 /** What lies at places on a strip, as its order knows it. */
 import { liesOn } from '../../core/geometry/nesting';
 import { inverse, mapped } from '../../core/geometry/matrix';
-import { mapRegion } from '../../core/geometry/region';
 import type { Spot } from '../../core/geometry/spot';
 import type { Plan } from '../../core/plan/planned';
 
@@ -27,12 +26,15 @@ export function onSignIn({ cuts, panels }: Plan, { strip, length, lines, at }: O
   if (!cut || Math.abs(cut.strip.length - length) > SAME || cut.program.lines.length !== lines)
     return undefined;
   const numbers = new Map(panels.map(({ id, film, cell }) => [`${film.id} ${id}`, cell.number]));
-  const own = cut.strip.placements.filter(({ part }) => part.order === undefined);
+  const own = cut.strip.placements
+    .filter(({ part }) => part.order === undefined)
+    .map(({ part, matrix }) => ({ part, back: inverse(matrix) }));
   const found = at.flatMap((spot) => {
-    const under = own.find(({ part, matrix }) => liesOn(mapRegion(part.region, matrix), spot));
-    if (!under) return [];
-    const [x, y] = mapped(spot, inverse(under.matrix));
-    return [{ x, y, panel: numbers.get(`${under.part.film.id} ${under.part.id}`) }];
+    for (const { part, back } of own) {
+      const [x, y] = mapped(spot, back);
+      if (liesOn(part.region, [x, y])) return [{ x, y, panel: numbers.get(`${part.film.id} ${part.id}`) }];
+    }
+    return [];
   });
   return {
     shapes: found.filter(({ panel }) => panel === undefined).map(({ x, y }) => ({ x, y })),
