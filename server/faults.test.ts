@@ -205,7 +205,7 @@ describe('the database', () => {
 });
 
 const COPIED =
-  'order_id, revision, cutter_id, position, "of", strip, film, recipe, mirrored, copies, roll_width, cuttable, edges, length, cut_length, seconds, program, drawing, lines';
+  'order_id, revision, cutter_id, position, "of", strip, film, recipe, mirrored, copies, roll_width, cuttable, edges, length, cut_length, seconds, program, drawing, lines, written_with';
 
 describe('two servers on one database', () => {
   test('what happens at one is heard at the other; one killed in the middle of a cut, the other goes on with it', async () => {

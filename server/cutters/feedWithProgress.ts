@@ -8,7 +8,6 @@ import { inverse, mapped } from '../../core/geometry/matrix';
 import type { Cutter } from '../../core/layout/cutter';
 import { untilBack } from '../db/away';
 import { cuts } from '../db/schema';
-import { writtenWithOf } from '../services/nudges';
 import type { StoredProgram } from '../work/makeCuts';
 import type { FeedCallbacks, Head } from './feed';
 import type { Lease } from './lease';
@@ -39,7 +38,7 @@ export async function feedWithProgress(
   let stopped = false;
   let { nudges } = cut;
   let held = nudges;
-  const nudged = nudger(writtenWithOf(cut));
+  const nudged = nudger(cut.writtenWith);
   const onStrip = toStrip(device, cut.cuttable);
   /** Wherever the film lies by now. */
   const back = cut.slip && inverse(cut.slip);

@@ -11,13 +11,6 @@ import type { CutServices } from './cuts';
 import { getCut } from './cuts';
 import { effectiveRecipe, outOfRange, setRecipe } from './recipes';
 
-type Row = typeof cuts.$inferSelect;
-type Written = Readonly<Partial<Record<LineKind, WrittenWith>>>;
-
-/** What a cut's lines are written with; in cuts of earlier versions all are kiss cut. */
-export const writtenWithOf = ({ writtenWith, recipe }: Pick<Row, 'writtenWith' | 'recipe'>): Written =>
-  writtenWith ?? { kiss: { force: recipe.force, speed: recipe.speed } };
-
 /** It is at its machine, and has lines left. */
 const NUDGED_IN: readonly CutState[] = ['wants-film', 'checking', 'cutting', 'stopping', 'stopped'];
 
@@ -30,7 +23,7 @@ export async function nudgeCut(services: CutServices, id: number, asked: NudgeAs
     if (!NUDGED_IN.includes(cut.state as CutState))
       throw new Trouble(409, 'not-now', 'Force and speed are changed while a cut is at its machine.');
     const [{ data: cutter }] = await tx.select().from(cutters).where(eq(cutters.id, cutterId));
-    const written = writtenWithOf(cut)[asked.kind];
+    const written = cut.writtenWith[asked.kind];
     if (!written) throw new Trouble(422, 'no-such-lines', 'This cut has no lines of that kind.');
     const was = cut.nudges[asked.kind] ?? {};
     const to = nudgedTo(was, asked, written);
