@@ -147,11 +147,9 @@ const fitLimitsSchema = z.strictObject({
   skew: within(FIT_LIMITS.skew),
 });
 
-const devicePath = z
-  .string()
-  .trim()
-  .max(200)
-  .regex(/^\/dev\/[\w.:+/-]+$/, 'a device file, such as /dev/ttyUSB0');
+export const DEVICE_PATH = /^\/dev\/[\w.:+/-]+$/;
+export const FOLDER_NAME = /^[\w][\w -]*$/;
+const devicePath = z.string().trim().max(200).regex(DEVICE_PATH, 'a device file, such as /dev/ttyUSB0');
 export const BAUDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200] as const;
 export const FLOWS = ['hardware', 'software', 'none'] as const;
 /** It answers nothing: it is fed as fast as it takes, and how far it is is reckoned. */
@@ -174,11 +172,7 @@ export const linkSchema = z.discriminatedUnion('by', [
   z.strictObject({ by: z.literal('device'), device: devicePath }),
   z.strictObject({
     by: z.literal('folder'),
-    folder: z
-      .string()
-      .trim()
-      .max(60)
-      .regex(/^[\w][\w -]*$/, 'a name of letters and digits'),
+    folder: z.string().trim().max(60).regex(FOLDER_NAME, 'a name of letters and digits'),
   }),
 ]);
 export type LinkTo = z.infer<typeof linkSchema>;

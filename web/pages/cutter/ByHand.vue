@@ -55,7 +55,7 @@ const isTaken = (i: number): boolean => taken.value.some(({ mark }) => mark === 
         <button
           v-for="(_, i) in marks"
           :key="i"
-          class="mark number"
+          class="touch mark number"
           :class="{ taken: isTaken(i) }"
           :aria-pressed="picked === i"
           :aria-label="`Mark ${i + 1}${isTaken(i) ? ', taken' : ''}`"
@@ -65,10 +65,10 @@ const isTaken = (i: number): boolean => taken.value.some(({ mark }) => mark === 
         </button>
       </div>
       <div class="row">
-        <button :disabled="busy" @click="goThere">Go to mark {{ picked + 1 }}</button>
-        <button :disabled="busy" @click="take">Take mark {{ picked + 1 }}</button>
+        <button class="touch" :disabled="busy" @click="goThere">Go to mark {{ picked + 1 }}</button>
+        <button class="touch" :disabled="busy" @click="take">Take mark {{ picked + 1 }}</button>
       </div>
-      <button class="main" :disabled="busy || taken.length < LEAST" @click="cutBy">
+      <button class="touch main" :disabled="busy || taken.length < LEAST" @click="cutBy">
         {{
           taken.length < LEAST ? `Take ${LEAST - taken.length} more` : `Cut by these ${taken.length} marks`
         }}
@@ -86,20 +86,6 @@ const isTaken = (i: number): boolean => taken.value.some(({ mark }) => mark === 
   padding: 12px 20px;
   background: var(--card);
   border-bottom: var(--line) solid var(--ink);
-}
-button {
-  min-height: 46px;
-  padding: 0 14px;
-  font-size: 16px;
-  font-weight: 650;
-  color: var(--ink);
-  background: var(--card);
-  border: var(--line) solid var(--ink);
-  border-radius: var(--radius-field);
-}
-.mark[aria-pressed='true'] {
-  background: var(--damson-soft);
-  border-color: var(--damson);
 }
 .marks {
   display: grid;
@@ -119,13 +105,5 @@ button {
   color: var(--card);
   background: var(--gooseberry);
   border-color: var(--gooseberry);
-}
-.main {
-  color: var(--card);
-  background: var(--damson);
-  border-color: var(--damson);
-}
-button:disabled {
-  opacity: 0.55;
 }
 </style>

@@ -4,14 +4,13 @@ import { computed, onMounted, ref, shallowRef } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
 import { componentsOf, liesOn } from '../../../core/geometry/nesting';
 import type { Bounds } from '../../../core/geometry/bounds';
-import { pathOfLine } from '../../stage/paths';
 import PickedOutlines from '../../stage/PickedOutlines.vue';
 import { usePickedShapes } from '../../stage/pickedShapes';
 import StageAsk from '../../stage/StageAsk.vue';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { ApiProblem, call } from '../../stores/api';
 import type { CutLines } from './drawCut';
-import { drawCut } from './drawCut';
+import { drawCut, linesOf } from './drawCut';
 
 const props = defineProps<{ cut: Cut; isFlat: boolean }>();
 const emit = defineEmits<{ done: []; problem: [problem: ApiProblem] }>();
@@ -23,11 +22,8 @@ onMounted(async () => {
     () => undefined,
   );
   if (!made) return;
-  const region = made.design.map((ring) => Float64Array.from(ring));
-  const design = new Path2D();
-  for (const ring of region) design.addPath(pathOfLine(ring, true));
-  lines.value = { design, paths: made.lines.map((line) => pathOfLine(line, false)), done: 0 };
-  shapes.value = componentsOf(region);
+  lines.value = linesOf(made);
+  shapes.value = componentsOf(made.design.map((ring) => Float64Array.from(ring)));
 });
 const { picked, missed, tap, places } = usePickedShapes(({ x, y }) =>
   Promise.resolve(shapes.value.find((shape) => liesOn(shape, [x, y]))),

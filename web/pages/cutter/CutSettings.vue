@@ -142,6 +142,9 @@ async function asWritten(): Promise<void> {
 .setting small {
   font-weight: 400;
 }
+.setting b {
+  text-align: right;
+}
 .setting b small {
   display: block;
 }

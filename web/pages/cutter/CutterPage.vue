@@ -7,9 +7,7 @@ import { useRoute } from 'vue-router';
 import type { Cut } from '../../../contracts/cuts';
 import { isInLane } from '../../../contracts/floor';
 import type { Spot } from '../../../core/geometry/spot';
-import type { Bounds } from '../../../core/geometry/bounds';
 import type { Shop } from '../../../core/plan/shop';
-import StageCanvas from '../../stage/StageCanvas.vue';
 import { call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
 import { useMe } from '../../stores/me';
@@ -20,12 +18,13 @@ import { answersOf } from '../cutters/asks';
 import ByHand from './ByHand.vue';
 import CutAgain from './CutAgain.vue';
 import GoOnAt from './GoOnAt.vue';
+import FilmNow from './FilmNow.vue';
 import FilmSlipped from './FilmSlipped.vue';
 import CutNumbers from './CutNumbers.vue';
 import CutSteps from './CutSteps.vue';
 import PageLooks from './PageLooks.vue';
 import SheetCode from './SheetCode.vue';
-import { drawCut, FILM_BEHIND } from './drawCut';
+import WhatNow from './WhatNow.vue';
 import { nudgedText } from './nudgedText';
 import { sentenceFor } from './sentence';
 import { useMachine } from './useMachine';
@@ -45,7 +44,8 @@ const trouble = computed(() => problem.value ?? machines.problem);
 const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
 
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
-const isSheet = computed(() => cutter.value?.kind === 'flatbed' || Boolean(now.value?.sheet));
+/** It lies flat: there is no roll behind it. */
+const isFlat = ({ sheet }: Cut): boolean => cutter.value?.kind === 'flatbed' || sheet !== null;
 /** Marks of a sheet are taken by hand: as a person chose, and where there is no sensor. */
 const wantsHand = ref(false);
 const byHand = computed(
@@ -64,6 +64,8 @@ const steps = computed(() =>
     (cut) => cut.state !== 'cancelled' && cut.cutterId === cutterId.value && isOfToday(cut),
   ),
 );
+/** Of whose order the steps are: what is here, or what was cut last. */
+const whose = computed(() => now.value ?? (steps.value.length > 0 ? justDone.value : undefined));
 const behind = computed(
   () =>
     machines.cuts.filter(
@@ -127,23 +129,6 @@ const takesSheets = computed(() =>
 /** Reading a sheet's marks takes a while too. */
 const canStop = ({ state, sheet }: Cut): boolean =>
   state === 'cutting' || state === 'stopping' || (state === 'checking' && sheet !== null);
-
-/** The cut, and enough of the film behind it that a short cut on a wide roll is still seen as film. */
-const box = computed<Bounds>(() => ({
-  minX: 0,
-  minY: 0,
-  maxX: Math.max(now.value?.length ?? 400, isSheet.value ? 0 : (now.value?.rollWidth ?? 300) * FILM_BEHIND),
-  maxY: now.value?.rollWidth ?? 300,
-}));
-const content = computed(() => [lines.value, head.value, night.value, now.value?.state, now.value?.reading]);
-
-function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
-  const cut = now.value;
-  if (!cut) return;
-  const style = getComputedStyle(document.querySelector('.cutter-page')!);
-  const film = { ...cut, isSheet: isSheet.value };
-  yield* drawCut(context, scale, film, lines.value, head.value, (name) => style.getPropertyValue(name));
-}
 </script>
 
 <template>
@@ -156,10 +141,13 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         <h1>{{ cutter?.name ?? cutterId }}</h1>
       </div>
       <PageLooks v-model:night="night" :asks="asks" />
-      <p v-if="now" class="soft">
-        <router-link :to="{ name: 'order', params: { id: now.orderId } }">{{ now.orderName }}</router-link> ·
-        <span class="number">#{{ now.orderNumber }}</span>
-        <template v-for="one in now.shares.slice(1)" :key="one.orderId">
+      <p v-if="whose" class="soft">
+        <router-link :to="{ name: 'order', params: { id: whose.orderId } }">{{
+          whose.orderName
+        }}</router-link>
+        ·
+        <span class="number">#{{ whose.orderNumber }}</span>
+        <template v-for="one in whose.shares.slice(1)" :key="one.orderId">
           · with
           <router-link :to="{ name: 'order', params: { id: one.orderId } }"
             ><span class="number">#{{ one.orderNumber }}</span> {{ one.orderName }}</router-link
@@ -202,36 +190,19 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
       </div>
     </aside>
     <section class="middle" aria-label="Now">
-      <div class="say" aria-live="polite">
-        <div>
-          <h2>{{ machines.ready ? sentence.big : 'Asking the server' }}</h2>
-          <p>{{ machines.ready ? sentence.small : 'One moment.' }}</p>
-        </div>
-        <p v-if="now && !me.may('operator')" class="soft">Machines are run by operators and leads.</p>
-        <button
-          v-else-if="now?.state === 'wants-film' && now.sheet && cutter?.sensor"
-          class="big way"
-          @click="wantsHand = !wantsHand"
-        >
-          {{ byHand ? 'By sensor' : 'By hand' }}
-        </button>
-        <button
-          v-if="now?.state === 'wants-film' && !byHand && me.may('operator')"
-          class="big main"
-          :disabled="busy"
-          @click="say('loaded')"
-        >
-          {{ now.sheet ? 'The sheet is loaded' : `${now.film.name} is loaded` }}
-        </button>
-        <div v-if="now?.state === 'stopped' && me.may('operator')" class="two">
-          <button class="big main" :disabled="busy" @click="resume('next-line')">Go on</button>
-          <button class="big" :disabled="busy" @click="resume('start')">Start this film again</button>
-          <button v-if="canHaveSlipped" class="big" @click="hasSlipped = !hasSlipped">
-            The film slipped
-          </button>
-        </div>
-        <router-link v-if="!now && machines.ready" class="button" to="/orders">To the orders</router-link>
-      </div>
+      <WhatNow
+        :ready="machines.ready"
+        :sentence="sentence"
+        :now="now"
+        :busy="busy"
+        :has-sensor="Boolean(cutter?.sensor)"
+        :by-hand="byHand"
+        :can-have-slipped="canHaveSlipped"
+        @loaded="say('loaded')"
+        @resume="resume"
+        @by-hand="wantsHand = !wantsHand"
+        @slipped="hasSlipped = !hasSlipped"
+      />
       <ByHand
         v-if="now?.sheet && now.state === 'wants-film' && byHand && me.may('operator')"
         :key="now.id"
@@ -276,31 +247,20 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
         :key="spoilt.id"
         class="film"
         :cut="spoilt"
-        :is-flat="cutter?.kind === 'flatbed' || spoilt.sheet !== null"
+        :is-flat="isFlat(spoilt)"
         @done="againDone"
         @problem="problem = $event"
       />
-      <StageCanvas
+      <FilmNow
         v-else-if="now"
         class="film"
-        label="The film in the machine"
-        :box="box"
-        :draw="draw"
-        :content="content"
-        :room="26"
-      >
-        <template #default="{ view }">
-          <i
-            v-if="hasSlipped && canHaveSlipped && corner"
-            class="corner"
-            :style="{
-              left: `${view.x + corner[0] * view.scale}px`,
-              top: `${view.y + (corner[1] + now.edges.far) * view.scale}px`,
-            }"
-            aria-hidden="true"
-          ></i>
-        </template>
-      </StageCanvas>
+        :cut="now"
+        :is-flat="isFlat(now)"
+        :lines="lines"
+        :head="head"
+        :night="night"
+        :corner="hasSlipped && canHaveSlipped ? corner : undefined"
+      />
       <div v-else class="film"></div>
     </section>
     <CutNumbers
@@ -358,29 +318,10 @@ h1 {
   gap: 10px;
   margin-top: auto;
 }
-.big {
-  min-height: 56px;
-  padding: 0 22px;
-  font-size: 17px;
-  font-weight: 700;
-  color: var(--ink);
-  background: var(--card);
-  border: var(--line) solid var(--ink);
-  border-radius: var(--radius-label);
-}
-.big.main {
-  white-space: nowrap;
-  color: var(--card);
-  background: var(--damson);
-  border-color: var(--damson);
-}
 .big.stop {
   color: #fffdf7;
   background: #b3263a;
   border-color: #b3263a;
-}
-.big:disabled {
-  opacity: 0.55;
 }
 .middle {
   display: flex;
@@ -389,33 +330,6 @@ h1 {
   border: solid var(--ink);
   border-width: 0 var(--line);
   background: var(--bench);
-}
-.say {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 20px;
-  min-height: 98px;
-  padding: 14px 20px;
-  background: var(--card);
-  border-bottom: var(--line) solid var(--ink);
-}
-.say h2 {
-  font-size: 29px;
-}
-.say p {
-  margin: 5px 0 0;
-  color: var(--ink-soft);
-}
-.say .way {
-  flex: none;
-  white-space: nowrap;
-  margin-left: auto;
-}
-.two {
-  display: flex;
-  gap: 10px;
-  flex-wrap: wrap;
 }
 .problem {
   margin: 12px 16px 0;
@@ -437,15 +351,6 @@ progress::-webkit-progress-value {
   flex: 1;
   min-height: 0;
 }
-/* the corner to be found */
-.corner {
-  position: absolute;
-  width: 30px;
-  height: 30px;
-  margin: -15px;
-  border: 3px solid var(--currant);
-  border-radius: 50%;
-}
 a {
   color: var(--damson);
 }
@@ -464,15 +369,6 @@ a {
   }
   .numbers {
     border-left: var(--line) solid var(--ink);
-  }
-  .say h2 {
-    font-size: 32px;
-  }
-  .say p {
-    font-size: 17px;
-  }
-  .say .big {
-    flex: none;
   }
 }
 </style>

@@ -28,6 +28,9 @@ const marks = computed(() => landmarksOf(props.drawn.design, props.drawn.lines.s
 const found = ref<(Spot | undefined)[]>([undefined, undefined]);
 const picked = ref<0 | 1>(0);
 watch(marks, () => (found.value = [undefined, undefined]));
+/** The two tell badly where lines far from them lie; found anew, they may tell better. */
+const isUnsure = ref(false);
+watch(found, () => (isUnsure.value = false));
 watch(
   () => marks.value?.[picked.value],
   (at) => emit('mark', at),
@@ -46,8 +49,6 @@ async function take(): Promise<void> {
   found.value = found.value.with(picked.value, [at.x, at.y]);
   if (found.value.some((one) => !one)) picked.value = picked.value === 0 ? 1 : 0;
 }
-/** The two tell badly where lines far from them lie. */
-const isUnsure = ref(false);
 async function goOn(): Promise<void> {
   const [a, b] = found.value;
   if (!a || !b || !marks.value) return;
@@ -66,7 +67,7 @@ async function goOn(): Promise<void> {
     }
   });
 }
-const NAMES = ['first', 'second'] as const;
+const CORNERS = [0, 1] as const;
 </script>
 
 <template>
@@ -87,25 +88,26 @@ const NAMES = ['first', 'second'] as const;
         <p>Put the head over both corners that are shown, one after the other.</p>
         <div class="row" role="group" aria-label="Corners">
           <button
-            v-for="(name, i) in NAMES"
-            :key="name"
+            v-for="i in CORNERS"
+            :key="i"
+            class="touch"
             :class="{ taken: found[i] }"
             :aria-pressed="picked === i"
-            @click="picked = i as 0 | 1"
+            @click="picked = i"
           >
             {{ i + 1 }} · {{ units.number(marks[i][0]) }}, {{ units.length(marks[i][1]) }}
           </button>
         </div>
         <div class="row">
-          <button :disabled="busy" @click="goThere">Go near corner {{ picked + 1 }}</button>
-          <button :disabled="busy" @click="take">The head is over it</button>
+          <button class="touch" :disabled="busy" @click="goThere">Go near corner {{ picked + 1 }}</button>
+          <button class="touch" :disabled="busy" @click="take">The head is over it</button>
         </div>
       </template>
       <div class="row">
-        <button class="main" :disabled="busy || !marks || !found[0] || !found[1]" @click="goOn">
+        <button class="touch main" :disabled="busy || !marks || !found[0] || !found[1]" @click="goOn">
           {{ isUnsure ? 'Go on all the same' : `Go on at line ${line}` }}
         </button>
-        <button @click="$emit('close')">It did not slip</button>
+        <button class="touch" @click="$emit('close')">It did not slip</button>
       </div>
     </div>
   </section>
@@ -144,28 +146,7 @@ p {
   flex-wrap: wrap;
   gap: 8px;
 }
-.row button {
-  min-height: 46px;
-  padding: 0 14px;
-  font-weight: 650;
-  color: var(--ink);
-  background: var(--card);
-  border: var(--line) solid var(--ink);
-  border-radius: var(--radius-field);
-}
-.row button[aria-pressed='true'] {
-  background: var(--damson-soft);
-  border-color: var(--damson);
-}
 .row .taken {
   background: var(--gooseberry-soft);
-}
-.row .main {
-  color: var(--card);
-  background: var(--damson);
-  border-color: var(--damson);
-}
-.row button:disabled {
-  opacity: 0.55;
 }
 </style>

@@ -34,21 +34,21 @@ useEventListener('keydown', (event) => {
 
 <template>
   <div class="pad" role="group" aria-label="Move the head">
-    <button class="up" aria-label="Away from you" :disabled="busy" @click="$emit('jog', 0, -step)">
+    <button class="touch up" aria-label="Away from you" :disabled="busy" @click="$emit('jog', 0, -step)">
       <ArrowUp />
     </button>
-    <button class="left" aria-label="Back" :disabled="busy" @click="$emit('jog', -step, 0)">
+    <button class="touch left" aria-label="Back" :disabled="busy" @click="$emit('jog', -step, 0)">
       <ArrowLeft />
     </button>
-    <button class="right" aria-label="Along the sheet" :disabled="busy" @click="$emit('jog', step, 0)">
+    <button class="touch right" aria-label="Along the sheet" :disabled="busy" @click="$emit('jog', step, 0)">
       <ArrowRight />
     </button>
-    <button class="down" aria-label="Towards you" :disabled="busy" @click="$emit('jog', 0, step)">
+    <button class="touch down" aria-label="Towards you" :disabled="busy" @click="$emit('jog', 0, step)">
       <ArrowDown />
     </button>
   </div>
   <div class="steps" role="group" aria-label="Step">
-    <button v-for="one in STEPS" :key="one" :aria-pressed="step === one" @click="step = one">
+    <button v-for="one in STEPS" :key="one" class="touch" :aria-pressed="step === one" @click="step = one">
       {{ units.length(one, one < 1) }}
     </button>
     <span class="number at">{{ head ? `${units.number(head.x)}, ${units.length(head.y)}` : '' }}</span>
@@ -59,16 +59,6 @@ useEventListener('keydown', (event) => {
 .pad {
   display: grid;
   grid-template: repeat(3, 46px) / repeat(3, 46px);
-}
-button {
-  min-height: 46px;
-  padding: 0 14px;
-  font-size: 16px;
-  font-weight: 650;
-  color: var(--ink);
-  background: var(--card);
-  border: var(--line) solid var(--ink);
-  border-radius: var(--radius-field);
 }
 .pad button {
   display: grid;
@@ -94,17 +84,10 @@ button {
 .steps button {
   min-height: 38px;
 }
-.steps button[aria-pressed='true'] {
-  background: var(--damson-soft);
-  border-color: var(--damson);
-}
 .at {
   min-height: 1.3em;
   font-size: 13px;
   color: var(--ink-soft);
   text-align: center;
-}
-button:disabled {
-  opacity: 0.55;
 }
 </style>

@@ -51,7 +51,7 @@ const change = (force: number): Promise<void> =>
         {{ label }}
       </button>
     </div>
-    <div v-if="asks" class="asks" role="alert">
+    <div v-if="asks" class="asked-of-you" role="alert">
       <p>
         That is the third time in a row on {{ cut.film.name }}. Cut it with
         <b class="number">{{ asks.to }} g</b> instead of {{ asks.from }} g from now on?
@@ -86,17 +86,6 @@ const change = (force: number): Promise<void> =>
 }
 [role='group'] .clean[aria-pressed='true'] {
   background: var(--gooseberry-soft);
-}
-.asks {
-  display: grid;
-  gap: 8px;
-  padding: 10px 12px;
-  background: var(--quince-soft);
-  border: var(--line) solid var(--quince);
-  border-radius: var(--radius-card);
-}
-.asks .button {
-  min-height: 46px;
 }
 p {
   margin: 0;

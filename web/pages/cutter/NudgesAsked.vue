@@ -23,7 +23,7 @@ const answer = (keep: boolean): Promise<void> =>
 </script>
 
 <template>
-  <div v-if="text" class="asked">
+  <div v-if="text" class="asked-of-you">
     <p>{{ cut.film.name }} was cut with {{ text }}.</p>
     <p v-if="cut.nudgesKept !== null" class="soft">
       {{ cut.nudgesKept ? 'Its recipe has that now.' : 'Its recipe stays as it was.' }}
@@ -38,20 +38,9 @@ const answer = (keep: boolean): Promise<void> =>
 </template>
 
 <style scoped>
-.asked {
-  display: grid;
-  gap: 8px;
-  padding: 10px 12px;
-  background: var(--quince-soft);
-  border: var(--line) solid var(--quince);
-  border-radius: var(--radius-card);
-}
 .two {
   display: grid;
   gap: 6px;
-}
-.two .button {
-  min-height: 46px;
 }
 p {
   margin: 0;

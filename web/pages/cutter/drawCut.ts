@@ -1,5 +1,6 @@
-import type { Cut } from '../../../contracts/cuts';
+import type { Cut, Drawing } from '../../../contracts/cuts';
 import { regionToPathData } from '../../../core/geometry/pathText';
+import { pathOfLine } from '../../stage/paths';
 import { markShape } from '../../../core/print/marks';
 
 /** A cut's outlines, and how many of its lines are on the film already. */
@@ -7,6 +8,13 @@ export interface CutLines {
   readonly design: Path2D;
   readonly paths: readonly Path2D[];
   readonly done: number;
+}
+
+/** A cut's outlines as they are drawn, with nothing cut yet. */
+export function linesOf({ design: rings, lines }: Pick<Drawing, 'design' | 'lines'>): CutLines {
+  const design = new Path2D();
+  for (const ring of rings) design.addPath(pathOfLine(ring, true));
+  return { design, paths: lines.map((line) => pathOfLine(line, false)), done: 0 };
 }
 
 export interface Head {

@@ -3,11 +3,11 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import type { Cut, Drawing, ResumeFrom } from '../../../contracts/cuts';
 import { isInLane } from '../../../contracts/floor';
 import type { ShopEvent } from '../../../contracts/api';
-import { pathOfLine } from '../../stage/paths';
 import { ApiProblem, call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
 import { useListening } from '../../stores/events';
-import type { Head } from './drawCut';
+import type { CutLines, Head } from './drawCut';
+import { linesOf } from './drawCut';
 
 /** The cut that a machine is at, or that is next there. */
 function onMachine(cuts: readonly Cut[], cutterId: string): Cut | undefined {
@@ -57,7 +57,7 @@ export function useMachine(cutterId: Ref<string>) {
   const linesDone = computed(() => furthest('linesDone'));
   const secondsDone = computed(() => furthest('secondsDone'));
 
-  const drawing = shallowRef<{ id: number; paths: Path2D[]; design: Path2D; made: Drawing }>();
+  const drawing = shallowRef<CutLines & { id: number; made: Drawing }>();
   watch(
     // a sheet's cut is moved to where the sheet lies once that was read
     [() => now.value?.id, () => now.value?.reading?.fit && JSON.stringify(now.value.reading.fit)],
@@ -66,9 +66,7 @@ export function useMachine(cutterId: Ref<string>) {
       if (id === undefined) return void (drawing.value = undefined);
       const made = await call('GET /api/cuts/{id}/drawing', { params: { id } }).catch(() => undefined);
       if (!made || now.value?.id !== id) return;
-      const design = new Path2D();
-      for (const ring of made.design) design.addPath(pathOfLine(ring, true));
-      drawing.value = { id, made, design, paths: made.lines.map((line) => pathOfLine(line, false)) };
+      drawing.value = { id, made, ...linesOf(made) };
     },
     // coming from another page, the cut may be known already
     { immediate: true },

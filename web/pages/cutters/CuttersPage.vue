@@ -96,6 +96,7 @@ ul {
 }
 li {
   display: grid;
+  align-content: start;
   gap: 8px;
   padding: 16px 18px;
   background: var(--card);

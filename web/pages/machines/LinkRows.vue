@@ -3,7 +3,7 @@
 import { computed, onMounted, ref } from 'vue';
 import type { LinkTest, LinkTo } from '../../../contracts/shop';
 import { isHost } from '../../../core/units/host';
-import { BAUDS } from '../../../contracts/shop';
+import { BAUDS, DEVICE_PATH, FOLDER_NAME } from '../../../contracts/shop';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import SwitchRow from '../../parts/SwitchRow.vue';
 import DraftField from '../../parts/DraftField.vue';
@@ -76,9 +76,8 @@ const SAYS: Readonly<Record<LinkTo['by'], string>> = {
   device: 'takes what is written to it, and answers nothing',
   folder: 'every cut is written into it as a file',
 };
-const readDevice = (typed: string): string | undefined =>
-  /^\/dev\/[\w.:+/-]+$/.test(typed) ? typed : undefined;
-const readFolder = (typed: string): string | undefined => (/^[\w][\w -]*$/.test(typed) ? typed : undefined);
+const readDevice = (typed: string): string | undefined => (DEVICE_PATH.test(typed) ? typed : undefined);
+const readFolder = (typed: string): string | undefined => (FOLDER_NAME.test(typed) ? typed : undefined);
 async function test(): Promise<void> {
   busy.value = true;
   tested.value = undefined;
