@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import type { Calibration } from '../contracts/calibrations';
 import type { ShopNow } from '../contracts/shop';
 import type { Shop } from './shop';
-import { expect, given, test } from './shop';
+import { expect, given, pace, QUICK, test } from './shop';
 
 const post = (url: string, body?: unknown): Promise<Response> =>
   fetch(url, { method: 'POST', body: body === undefined ? undefined : JSON.stringify(body) });
@@ -190,10 +190,10 @@ test('blade offset: the best of a row goes into the recipes; one is stopped in t
   shop,
 }) => {
   await page.goto('/machines/curlew/blade');
-  await post(`${shop.panels.curlew}/pace`, { times: 0.5 });
+  await pace(shop, 0.5);
   await page.getByRole('button', { name: 'Cut the row' }).click();
   await page.getByRole('button', { name: 'Stop' }).click();
-  await post(`${shop.panels.curlew}/pace`, { times: 30 });
+  await pace(shop, QUICK);
   await expect(page.getByRole('alert')).toContainText(/Stopped/, { timeout: 60_000 });
   await page.getByRole('button', { name: 'Cut the row' }).click();
   await page.getByRole('button', { name: /^Shape 5\b.*0\.30 mm/ }).click({ timeout: 60_000 });

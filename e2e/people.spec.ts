@@ -1,7 +1,7 @@
 /** Logging in, what each role may do, the lead's page of people, and a machine's tablet. */
 import type { Page } from '@playwright/test';
 import type { People } from '../contracts/people';
-import { expect, given, loadFilm, loggedIn, logIn, pageOf, saved, section, test } from './shop';
+import { expect, given, loadFilm, loggedIn, logIn, pace, pageOf, QUICK, saved, section, test } from './shop';
 
 async function logInOn(page: Page, name: string, password: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill(name);
@@ -74,12 +74,14 @@ test('prep sees everything, changes orders, and neither recipes, machines nor fi
 
   const operator = await pageOf(page, shop, 'operator');
   await loadFilm(shop, 610);
+  await pace(shop, 3);
   await operator.goto('/cutters/curlew');
   await operator.getByRole('button', { name: /is loaded$/ }).click();
   await expect(operator.getByText(/^Cutting line/)).toBeVisible();
   // anybody may stop a machine
   await prep.getByRole('button', { name: 'Stop' }).click();
   await operator.getByRole('button', { name: 'Go on' }).click();
+  await pace(shop, QUICK);
   await expect(operator.getByText(/ is done$/)).toBeVisible({ timeout: 90_000 });
   const acts = operator.getByRole('list', { name: 'Who did what' });
   await expect(acts).toContainText(/queued by Marram.*loaded by Samphire.*stopped by Marram.*gone on with by Samphire/); // prettier-ignore

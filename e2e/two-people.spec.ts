@@ -3,17 +3,13 @@ import type { Page } from '@playwright/test';
 import type { Cut, Drawing } from '../contracts/cuts';
 import { componentsOf, placeOn } from '../core/geometry/nesting';
 import { regionArea } from '../core/geometry/region';
-import { expect, given, loadFilm, pageOf, section, test } from './shop';
+import { expect, given, loadFilm, pace, pageOf, QUICK, section, test } from './shop';
 import type { Shop } from './shop';
 
 const TABLETS = [
   ['upright', { width: 820, height: 1180 }],
   ['lying', { width: 1180, height: 820 }],
 ] as const;
-/** Times as fast as a clock; and as fast as browser tests have it. */
-const pace = (shop: Shop, times: number): Promise<Response> =>
-  fetch(`${shop.panels.curlew}/pace`, { method: 'POST', body: JSON.stringify({ times }) });
-const QUICK = 30;
 const atCurlew = (page: Page, name: string | RegExp) => page.getByRole('heading', { name });
 const cutsNow = (shop: Shop): Promise<Cut[]> => given<Cut[]>(shop, '/api/cuts');
 

@@ -36,12 +36,14 @@ walk('the floor', async (page, look) => {
 });
 
 walk('people', async (page, look) => {
+  // in the other size somebody else: who was removed stays in the list
+  const name = `Campion ${page.viewportSize()!.width}`;
   await page.goto('/people');
-  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Campion');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill(name);
   await page.getByRole('button', { name: 'Add them' }).click();
-  await page.getByText('Campion logs in with').waitFor();
-  await page.getByRole('button', { name: 'Remove Campion' }).click();
-  await page.getByRole('button', { name: 'Bring back Campion' }).waitFor();
+  await page.getByText(`${name} logs in with`).waitFor();
+  await page.getByRole('button', { name: `Remove ${name}` }).click();
+  await page.getByRole('button', { name: `Bring back ${name}` }).waitFor();
   await look('people');
   await page.getByRole('banner').getByRole('button', { name: /·/ }).click();
   await page.getByRole('menuitem', { name: 'Your password' }).click();

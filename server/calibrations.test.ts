@@ -206,6 +206,7 @@ async function cutRow(more: Partial<typeof cuts.$inferInsert>): Promise<number> 
     edges: {},
     program: Buffer.of(),
     drawing: Buffer.of(),
+    writtenWith: {},
   } as never as object;
   const place = { orderId: order.id, revision: 0, cutterId: 'curlew', position: 1, of: 1, strip: 's' };
   const [row] = await db
