@@ -115,3 +115,32 @@ test('when a machine asks for something it is heard, and the screen stays on; bo
   expect(await seen()).toEqual({ tones: 0, lit: 0 });
   await cancelAll(page);
 });
+
+test('what was cut comes once more: the same in every byte, until a recipe is another one', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Class numbers/ }).click();
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await loadFilm(shop, 610);
+  await page.getByRole('button', { name: 'Tar black is loaded' }).click();
+  await expect(page.getByRole('heading', { name: 'Tar black is done' })).toBeVisible({ timeout: 90_000 });
+  // whose steps these are is still said
+  await expect(page.getByRole('heading', { name: 'Nothing to do here' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Class numbers, sail 4127' })).toBeVisible();
+
+  await page.goto('/orders');
+  const row = page.getByRole('listitem').filter({ hasText: 'Class numbers' });
+  await row.hover();
+  await row.getByRole('button', { name: 'Order Class numbers, sail 4127 once more' }).click();
+  await page.waitForURL(/orders\/\d+$/);
+  await expect(page.getByText(/Once more\s+#\d+, cut .*: the same in every byte\./)).toBeVisible();
+  const changed = await page.request.patch('/api/cutters/curlew/recipes/tar/kiss', {
+    headers: { Origin: shop.url },
+    data: { force: 105 },
+  });
+  expect(changed.status()).toBe(200);
+  await page.getByText('1 thing differs').click();
+  await expect(page.getByText('Tar black is cut with 105 g instead of 90 g.')).toBeVisible();
+});
