@@ -24,6 +24,7 @@ const COLUMNS = [
   'price per m',
   'printed on',
   'thickness mm',
+  'order below mm',
 ] as const;
 
 /** Colours are `#rrggbb`; a film without a roll has one line without a width. */
@@ -60,6 +61,7 @@ function lineOf(film: Film, roll: Roll | undefined): (string | number)[] {
     film.price ?? '',
     film.print ?? '',
     film.thickness ?? '',
+    film.low ?? '',
   ];
 }
 
@@ -150,13 +152,14 @@ function filmOf(cell: (name: string) => string): Film | string {
     },
     ...(cell('price per m') === '' ? {} : { price: number('price per m', NaN) }),
     ...(cell('thickness mm') === '' ? {} : { thickness: number('thickness mm', NaN) }),
+    ...(cell('order below mm') === '' ? {} : { low: number('order below mm', NaN) }),
     ...(print === '' ? {} : { print }),
   };
   return numbersTrouble(film) ?? film;
 }
 
 function numbersTrouble(film: Film): string | undefined {
-  const { rolls, price, thickness } = film;
+  const { rolls, price, thickness, low = 0 } = film;
   if (!rolls.every(({ width }) => width >= 20 && width <= 5000))
     return 'the roll width has to lie between 20 and 5000 mm.';
   if (!rolls.every(({ lengthLeft }) => lengthLeft >= 0 && lengthLeft <= 1e7))
@@ -170,6 +173,7 @@ function numbersTrouble(film: Film): string | undefined {
   if (!Number.isInteger(stack) || stack < 1 || stack > 20)
     return 'how many films may lie on it is a whole number from 1 to 20.';
   if (!(track >= 10 && track <= 1e6)) return 'how long it runs true is no length.';
+  if (!(low >= 0 && low <= 1e6)) return 'below what it is ordered is no length.';
   if (thickness !== undefined && !(thickness >= 0.01 && thickness <= 20))
     return 'the thickness is no number of mm.';
   return price === undefined || (price >= 0 && price < 1e6) ? undefined : 'the price is no number.';

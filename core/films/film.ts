@@ -40,6 +40,12 @@ export interface Film {
   readonly grain?: boolean;
   /** The shop's own money, for a metre of the roll. */
   readonly price?: number;
+  /** mm: it is ordered when less is left; missing: as is usual. */
+  readonly low?: number;
+  /** As it is bought; missing: like what lies there. */
+  readonly pack?: Roll;
+  /** Packs that are ordered and have not come. */
+  readonly coming?: number;
   /** mm with its backing; missing: as its kind has it. */
   readonly thickness?: number;
   /** It is printed on, and cut around what is printed; what shows then where nothing is. */
@@ -92,6 +98,13 @@ export const limitsOf = (film: Film): FilmLimits => ({
   ...film.limits,
 });
 
+/** mm² of film in rolls, sheets and offcuts. */
+export const areaOf = (rolls: readonly Roll[]): number =>
+  rolls.reduce((sum, { width, lengthLeft, sheets = 1 }) => sum + width * lengthLeft * sheets, 0);
+
+/** A film's width as a cutter's sensors tell it may differ by this, mm (common practice, no source). */
+export const WIDTH_SLACK = 4;
+
 /** mm of a film on the shelf, all rolls and sheets together. */
-export const stockOf = ({ rolls }: Film): number =>
+export const stockOf = ({ rolls }: Pick<Film, 'rolls'>): number =>
   rolls.reduce((sum, { lengthLeft, sheets = 1 }) => sum + lengthLeft * sheets, 0);

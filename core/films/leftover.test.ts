@@ -39,6 +39,8 @@ describe('after a cut', () => {
         { width: 500, lengthLeft: 310, sheets: 1, offcut: 'D-17' },
       ],
       offcuts: [{ width: 500, lengthLeft: 310, sheets: 1, offcut: 'D-17' }],
+      off: 700,
+      missing: 0,
     });
     expect(after([ROLL, OFFCUT], { roll: OFFCUT, length: 600, beside: 0 }).rolls).toEqual([
       ROLL,
@@ -53,7 +55,17 @@ describe('after a cut', () => {
 
   test('film that is not on the shelf changes nothing there', () => {
     const strange: Roll = { width: 700, lengthLeft: 5000 };
-    expect(after([ROLL], { roll: strange, length: 900, beside: 20 }).rolls).toEqual([ROLL]);
+    const taken = after([ROLL], { roll: strange, length: 900, beside: 20 });
+    expect(taken.rolls).toEqual([ROLL]);
+    expect([taken.off, taken.missing]).toEqual([900, 900]);
+  });
+
+  test('more than was written down is there after all', () => {
+    const short = { ...ROLL, lengthLeft: 300 };
+    const { rolls, off, missing } = after([short], { roll: ROLL, length: 420, beside: 0 });
+    expect([rolls[0].lengthLeft, off, missing]).toEqual([0, 420, 120]);
+    const none = { ...SHEETS, sheets: 0 };
+    expect(after([none], { roll: SHEETS, length: 390, beside: 0 }).missing).toBe(700);
   });
 
   test('never more film than there was', () => {

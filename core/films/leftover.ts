@@ -16,26 +16,42 @@ export interface FilmUsed {
   readonly beside: number;
 }
 
+/** The shelf after a cut. */
+export interface ShelfAfter {
+  /** Offcuts among them, new ones at the end. */
+  readonly rolls: readonly Roll[];
+  readonly offcuts: readonly Roll[];
+  /** mm along the film that left the shelf: of a sheet or an offcut all of it */
+  readonly off: number;
+  /** mm of that which were not on the shelf, as it was written down */
+  readonly missing: number;
+}
+
 /**
  * Stock after a cut: a roll is so much shorter, a sheet or an offcut is gone, and what is left of them in one piece, if it
  * is large enough, comes back as an offcut with a code to write on it.
  * @param least smallest offcut that is kept, whichever way round
  * @param code for each new offcut
- * @returns offcuts among the rolls, new ones at the end
  */
 export function stockAfter(
   stock: readonly Roll[],
   used: FilmUsed,
   least: FilmSize,
   code: () => string,
-): { readonly rolls: readonly Roll[]; readonly offcuts: readonly Roll[] } {
+): ShelfAfter {
   const at = placeIn(stock, used.roll);
+  const off = offOf(used.roll, used.length);
   const kept = stock.flatMap((roll, i) => (i === at ? lessUsed(roll, used) : [roll]));
+  const there = at < 0 ? 0 : thereOf(stock[at], off);
   const offcuts = restsOf(used)
     .filter((rest) => isKept(rest, least))
     .map(({ width, length }): Roll => ({ width, lengthLeft: length, sheets: 1, offcut: code() }));
-  return { rolls: [...kept, ...offcuts], offcuts };
+  return { rolls: [...kept, ...offcuts], offcuts, off, missing: off - there };
 }
+
+/** mm along the film that a strip takes off the shelf: of a sheet or an offcut all of it. */
+export const offOf = ({ sheets, lengthLeft }: Roll, length: number): number =>
+  sheets === undefined ? length : lengthLeft;
 
 /** Which roll of the stock it was; of several of one width the one with as much left, then the first. */
 function placeIn(stock: readonly Roll[], { width, lengthLeft, sheets, offcut }: Roll): number {
@@ -53,6 +69,10 @@ function lessUsed(roll: Roll, { length }: FilmUsed): Roll[] {
   if (roll.sheets === undefined) return [{ ...roll, lengthLeft: Math.max(0, roll.lengthLeft - length) }];
   return [{ ...roll, sheets: Math.max(0, roll.sheets - 1) }];
 }
+
+/** mm of what was taken that was there. */
+const thereOf = ({ lengthLeft, sheets }: Roll, off: number): number =>
+  sheets === undefined ? Math.min(off, lengthLeft) : sheets > 0 ? off : 0;
 
 /** What a strip leaves in one piece: beside it, and of a sheet or an offcut behind it. */
 function restsOf({ roll, length, beside }: FilmUsed): FilmSize[] {

@@ -24,6 +24,10 @@ export function sharesOf({ placements }: Pick<Strip, 'placements'>): readonly Sh
   }));
 }
 
+/** mm² of art on a strip. */
+export const artOn = ({ placements }: Pick<Strip, 'placements'>): number =>
+  placements.reduce((sum, { part }) => sum + part.area, 0);
+
 /** Things order by order, in the order in which orders first come; the planned order's own before all. */
 export function byOrder<T>(
   things: readonly T[],

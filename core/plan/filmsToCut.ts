@@ -256,8 +256,9 @@ export const machineOf = ({ margins, motion, ownSpeed, speed, device }: Cutter):
   },
 });
 
-/** Films as what is seen of them depends on: what is on the shelf does not count. */
-export const withoutStock = (films: readonly Film[]): Film[] => films.map((film) => ({ ...film, rolls: [] }));
+/** Films as what is seen of them depends on: what is on the shelf, or is to lie there, does not count. */
+export const withoutStock = (films: readonly Film[]): Film[] =>
+  films.map(({ low: _low, pack: _pack, coming: _coming, ...film }) => ({ ...film, rolls: [] }));
 
 /** The separation with its films as they are on the shelf. */
 export function withStock(separation: Separation, stock: readonly Film[]): Separation {

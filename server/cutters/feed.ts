@@ -9,13 +9,12 @@ import { inStretches, restOf, withoutReset } from '../../core/devicelang/lineTex
 import type { Film } from '../../core/films/film';
 import type { Cutter } from '../../core/layout/cutter';
 import { formatLength, formatRun } from '../../core/units/length';
+import { WIDTH_SLACK } from '../../core/films/film';
 import type { StoredProgram } from '../work/makeCuts';
 import type { CutterLink } from './links/link';
 import { LinkLost, NoAnswer } from './links/link';
 import type { Place } from './whereabouts';
 
-/** Roll width read back may differ by what the cutter's width sensor can tell, mm (common practice, no source). */
-export const WIDTH_SLACK = 4;
 /** One that is at rest answers within this time, or is not there, ms. */
 const FIRST_ANSWER_MS = 10_000;
 /** A cutter may be busy this long before it answers, ms. */
