@@ -217,6 +217,10 @@ export const queueSchema = z.strictObject({
 /** What of an order was queued. */
 export type QueuedPart = Omit<z.infer<typeof queueSchema>, 'revision' | 'shop' | 'sharing' | 'hold'>;
 
+/** Some of it is cut again, whatever else of the order is in the queue. */
+export const isSpoilt = ({ again, panels, sheets }: QueuedPart): boolean =>
+  [again, panels, sheets].some((part) => part !== undefined);
+
 /** What was read of a printed sheet's code, and the cutter that it is at. */
 export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutter: z.string().max(60) });
 /** Where a stopped cut goes on: behind what is cut, on fresh film, or at a line that a person found, from 1. */

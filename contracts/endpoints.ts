@@ -9,6 +9,7 @@ import type { Endpoints } from './endpoints/endpoint';
 import { ordersEndpoints } from './endpoints/orders';
 import { peopleEndpoints } from './endpoints/people';
 import { shopEndpoints } from './endpoints/shop';
+import { usageEndpoints } from './endpoints/usage';
 
 export const ENDPOINTS = {
   ...peopleEndpoints,
@@ -16,6 +17,7 @@ export const ENDPOINTS = {
   ...ordersEndpoints,
   ...cutsEndpoints,
   ...calibrationsEndpoints,
+  ...usageEndpoints,
 } satisfies Endpoints;
 
 export type Route = keyof typeof ENDPOINTS;

@@ -34,6 +34,9 @@ const build = z.enum(BUILDS);
 const finish = z.enum(FINISHES);
 const price = z.number().min(0).max(1e6);
 const print = z.enum(PRINT_GROUNDS);
+const low = z.number().min(0).max(1e6);
+const pack = rollSchema.omit({ offcut: true }).extend({ lengthLeft: z.number().min(20).max(1e6) });
+const coming = z.number().int().min(0).max(1000);
 const thickness = z.number().min(0.01).max(20);
 
 export const filmSchema = z.object({
@@ -49,6 +52,9 @@ export const filmSchema = z.object({
   grain: z.boolean().optional(),
   finish: finish.optional(),
   price: price.optional(),
+  low: low.optional(),
+  pack: pack.optional(),
+  coming: coming.optional(),
   thickness: thickness.optional(),
   print: print.nullish(),
   putAway: z.boolean().optional(),
@@ -70,6 +76,9 @@ export const filmChangeSchema = z.strictObject({
   finish: finish.optional(),
   limits: limits.optional(),
   price: price.optional(),
+  low: low.optional(),
+  pack: pack.optional(),
+  coming: coming.optional(),
   thickness: thickness.optional(),
   print: print.nullish(),
   putAway: z.boolean().optional(),

@@ -18,6 +18,7 @@ import { orderRoutes } from './routes/orders';
 import { peopleRoutes } from './routes/people';
 import { asking, refuseUnless, whoAsks } from './routes/rights';
 import { shopRoutes } from './routes/shop';
+import { usageRoutes } from './routes/usage';
 import type { CutServices } from './services/cuts';
 
 export interface AppOptions {
@@ -71,6 +72,7 @@ export function createApp(
   });
   const handlers = {
     ...shopRoutes,
+    ...usageRoutes,
     ...artworkRoutes,
     ...orderRoutes,
     ...cutRoutes,

@@ -4,10 +4,12 @@ import { cutCross, PEN_LINE, penMarks } from '../../core/calibration/patterns';
 import type { Pattern, PatternRoom } from '../../core/calibration/patterns';
 import { patternFor } from '../../core/calibration/patternFor';
 import { testProgram } from '../../core/calibration/program';
+import type { FilmTaken } from '../../core/films/booking';
 import type { PrintedSetup, Seen, Setup } from '../../core/calibration/run';
 import { isPrinted } from '../../core/calibration/run';
 import type { CrossSheet } from '../../core/calibration/sheet';
 import { crossSheet } from '../../core/calibration/sheet';
+import { WIDTH_SLACK } from '../../core/films/film';
 import { lineLength } from '../../core/geometry/path';
 import type { Spot } from '../../core/geometry/spot';
 import { placesMapped } from '../../core/geometry/spot';
@@ -18,7 +20,7 @@ import type { DesignedMark } from '../../core/registration/readMarks';
 import { judgeSheet } from '../../core/registration/verdict';
 import { formatLength } from '../../core/units/length';
 import { storedProgram } from '../work/makeCuts';
-import { feed, filmIn, WIDTH_SLACK } from './feed';
+import { feed, filmIn } from './feed';
 import type { CutterLink } from './links/link';
 import { levelsOf } from './readContrast';
 import { bySensor, marksOver, startOf, unreadBecause } from './readSheet';
@@ -37,7 +39,7 @@ export interface AtMachine {
 }
 
 /** `ready`: it did not begin; `broken`: it began and was not finished; each with a sentence. */
-export type CameToIt =
+type Came =
   | {
       readonly state: 'measuring';
       readonly seen: Seen | null;
@@ -47,13 +49,34 @@ export type CameToIt =
   /** A part of it is cut, and something is to be set by hand before the next. */
   | { readonly state: 'next'; readonly metres: number }
   | { readonly state: 'ready' | 'broken'; readonly problem: string };
+/** With the film that is cut in then, once that is used up. */
+export type CameToIt = Came & { readonly film?: FilmTaken };
 
 /** @throws LinkLost when the machine goes away */
 export async function calibrateAt(work: AtMachine): Promise<CameToIt> {
-  const { cutter, link, setup, recipe, part = 0 } = work;
+  const { cutter, link } = work;
   const film = await filmIn(link, cutter);
   if (!film) return notYet(`No film is in ${cutter.name}. Load some and press again.`);
   const room = { lead: cutter.margins.lead, cuttable: cuttableWidth(cutter, film.width) };
+  const came = await doAt(work, room, film);
+  const isUsed = came.state === 'measuring' || came.state === 'broken';
+  return isUsed ? { ...came, film: filmTaken(work, room, film.width) } : came;
+}
+
+/** What is only read is used again. */
+function filmTaken({ setup, recipe }: AtMachine, room: PatternRoom, width: number): FilmTaken {
+  if (isPrinted(setup))
+    return { width: setup.height, length: setup.kind === 'contrast' ? 0 : setup.width, isSheet: true };
+  const pattern = patternFor(setup, room, recipe);
+  return { width, length: typeof pattern === 'string' ? 0 : pattern.length, isSheet: false };
+}
+
+async function doAt(
+  work: AtMachine,
+  room: PatternRoom,
+  film: { readonly width: number; readonly length: number },
+): Promise<Came> {
+  const { cutter, setup, recipe, part = 0 } = work;
   if (setup.kind === 'sensor-pen') return drawAndRead(work, room, film.length);
   if (isPrinted(setup))
     return setup.kind === 'contrast'
@@ -69,7 +92,7 @@ export async function calibrateAt(work: AtMachine): Promise<CameToIt> {
     : came;
 }
 
-const notYet = (problem: string): CameToIt => ({ state: 'ready', problem });
+const notYet = (problem: string): Came => ({ state: 'ready', problem });
 
 /** Cuts all of a pattern. @param pattern a sentence: it does not fit */
 async function cutAll(
@@ -77,7 +100,7 @@ async function cutAll(
   pattern: Pattern | string,
   room: PatternRoom,
   there: number,
-): Promise<CameToIt> {
+): Promise<Came> {
   if (typeof pattern === 'string') return notYet(pattern);
   if (pattern.length > there)
     return notYet(
@@ -109,7 +132,7 @@ async function cutAll(
 }
 
 /** A pen draws marks and the sensor reads them: what it sees aside of them is how far it sits from where it is believed to. */
-async function drawAndRead(work: AtMachine, room: PatternRoom, length: number): Promise<CameToIt> {
+async function drawAndRead(work: AtMachine, room: PatternRoom, length: number): Promise<Came> {
   const { cutter, link, isToStop, recipe } = work;
   const { sensor } = cutter;
   if (!sensor) return notYet(`${cutter.name} has no sensor.`);
@@ -155,7 +178,7 @@ function crossesIn({ cutter }: AtMachine, { width, height }: PrintedSetup, wide:
 }
 
 /** Reads the printed sheet's marks as any sheet's, and cuts crosses onto the crosses. */
-async function cutOnPrint(work: AtMachine, setup: PrintedSetup, wide: number): Promise<CameToIt> {
+async function cutOnPrint(work: AtMachine, setup: PrintedSetup, wide: number): Promise<Came> {
   const { cutter, link, isToStop, recipe } = work;
   const there = crossesIn(work, setup, wide);
   if (typeof there === 'string') return notYet(there);
@@ -189,7 +212,7 @@ async function cutOnPrint(work: AtMachine, setup: PrintedSetup, wide: number): P
 const BARELY = { threshold: 1, least: 0.02 };
 
 /** Reads marks however faint they are, and looks at the stock beside them. */
-async function readStock(work: AtMachine, setup: PrintedSetup, wide: number): Promise<CameToIt> {
+async function readStock(work: AtMachine, setup: PrintedSetup, wide: number): Promise<Came> {
   const { cutter, link, isToStop } = work;
   const there = crossesIn(work, setup, wide);
   if (typeof there === 'string') return notYet(there);

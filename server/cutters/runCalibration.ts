@@ -5,6 +5,7 @@ import { untilBack } from '../db/away';
 import { calibrations, cutters } from '../db/schema';
 import { recipeFor } from '../services/calibrationRecipe';
 import { wearInUse } from '../services/knives';
+import { bookTest } from '../services/stock';
 import { judged } from '../services/calibrations';
 import { calibrateAt } from './calibrateAt';
 import type { Lease } from './lease';
@@ -90,7 +91,8 @@ async function atMachine(
     const recipe = await recipeFor(db, cutter, row.setup);
     const { setup, part } = row;
     const came = await calibrateAt({ setup, cutter, recipe, part, link, isToStop, progress });
-    if ('problem' in came) return came;
+    if (came.film) await bookTest(db, row, came.film);
+    if ('problem' in came) return { state: came.state, problem: came.problem };
     const knife = came.metres > 0 ? await wearInUse(db, row.cutterId, came.metres) : null;
     if (came.state === 'next') return { state: 'ready', problem: null, part: part + 1 };
     const { seen } = came;

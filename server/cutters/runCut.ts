@@ -6,6 +6,7 @@ import { untilBack } from '../db/away';
 import { cuts, cutters } from '../db/schema';
 import { slippedProgram } from '../services/slipped';
 import { promoteNext } from '../services/cuts';
+import { noteLoaded } from '../services/stock';
 import { isSpeedNudged } from '../services/nudges';
 import { pack, unpack } from '../services/pack';
 import type { StoredProgram } from '../work/makeCuts';
@@ -80,6 +81,7 @@ async function cutUnderLease(
     const standing = isReckoned ? undefined : await standingOf(link);
     const from = whereToGoOn(cut, program, standing);
     if (!from) return await tell(lostPlace(cut, cutter.data.name));
+    await noteLoaded(db, cut);
     await tell({
       state: 'cutting',
       problem: null,

@@ -7,7 +7,7 @@ import type { Db } from '../db/connect';
 import { cuts, leases } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { wearKnife } from '../services/knives';
-import { takeFromShelf } from '../services/stock';
+import { bookCut } from '../services/stock';
 import type { WorkPool } from '../work/pool';
 import type { Lease } from './lease';
 import type { CutWatch } from './watchCuts';
@@ -67,7 +67,7 @@ export async function finish(
         .returning({ id: cuts.id });
       if (isDone.length === 0) return;
       const knife = await wearKnife(tx, cut);
-      const offcuts = await takeFromShelf(tx, cut);
+      const offcuts = await bookCut(tx, cut);
       if (knife || offcuts.length > 0)
         await tx.update(cuts).set({ knife, offcuts }).where(eq(cuts.id, cut.id));
     });

@@ -77,6 +77,8 @@ export const cuts = pgTable(
     roll: jsonb('roll').$type<Roll>(),
     /** mm of its width in one piece beside what is cut. */
     beside: doublePrecision('beside').notNull().default(0),
+    /** mm² of art on it; 0 in cuts of earlier versions. */
+    art: doublePrecision('art').notNull().default(0),
     /** What was left of it, once it is done. */
     offcuts: jsonb('offcuts').$type<readonly Roll[]>().notNull().default([]),
     cutLength: doublePrecision('cut_length').notNull(),

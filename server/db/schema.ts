@@ -3,3 +3,4 @@ export * from './cutsSchema';
 export * from './ordersSchema';
 export * from './peopleSchema';
 export * from './shopSchema';
+export * from './usageSchema';

@@ -19,6 +19,7 @@ import type { Printer } from '../../core/print/choices';
 import type { FilmSize } from '../../core/films/leftover';
 import type { Cutter, Recipe } from '../../core/layout/cutter';
 import type { Film } from '../../core/films/film';
+import type { LoadedNow } from '../../contracts/floor';
 import { who } from './columns';
 
 export const films = pgTable('films', {
@@ -31,6 +32,8 @@ export const cutters = pgTable('cutters', {
   id: text('id').primaryKey(),
   data: jsonb('data').$type<Cutter>().notNull(),
   link: jsonb('link').$type<Link>().notNull(),
+  /** What is in it, by the cut that was begun there last; null: none was. */
+  loaded: jsonb('loaded').$type<Omit<LoadedNow, 'cutter'>>(),
 });
 
 /** What the shop sets for itself; one row. */

@@ -3,13 +3,14 @@ import { and, asc, desc, eq, exists, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutAct, CutActed, CutState, ResumeFrom } from '../../contracts/cuts';
 import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
-import type { Db } from '../db/connect';
+import type { Db, Tx } from '../db/connect';
 import { cutActs, cuts, cutShares, orders, people } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import type { OrderServices } from './orders';
 import { unpack } from './pack';
 import { settingsOf } from './settings';
+import { bookSpoilt } from './stock';
 
 /** What a cutter is wanted for. */
 export type Job = { readonly cutId: number } | { readonly calibrationId: number };
@@ -159,6 +160,16 @@ export async function actsOf(db: Db, id: number): Promise<CutActed[]> {
   return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
+/** What else happens when a cut is moved on. */
+interface Moving {
+  /** Set in its row too. */
+  readonly also?: Partial<typeof cuts.$inferInsert>;
+  /** What of it is written down with who did it. */
+  readonly what?: string;
+  /** Done before, in the same step, with its row held. */
+  readonly before?: (tx: Tx, id: number) => Promise<void>;
+}
+
 /** Moves a cut on only from a state in which that makes sense, so that of two presses one counts. */
 export async function move(
   services: Pick<CutServices, 'db' | 'hub' | 'who'>,
@@ -166,17 +177,18 @@ export async function move(
   from: readonly CutState[],
   to: CutState,
   act: CutAct,
-  also: Partial<typeof cuts.$inferInsert> = {},
-  what?: string,
+  { also, what, before }: Moving = {},
 ): Promise<Cut> {
   const moved = await services.db.transaction(async (tx) => {
-    const rows = await tx
+    const [held] = await tx.select({ state: cuts.state }).from(cuts).where(eq(cuts.id, id)).for('update');
+    if (!held || !from.includes(held.state as CutState)) return false;
+    await before?.(tx, id);
+    await tx
       .update(cuts)
       .set({ state: to, problem: null, movedAt: sql`now()`, ...also })
-      .where(and(eq(cuts.id, id), inArray(cuts.state, [...from])))
-      .returning({ id: cuts.id });
-    if (rows.length > 0) await tx.insert(cutActs).values({ cutId: id, act, what, who: services.who });
-    return rows.length > 0;
+      .where(eq(cuts.id, id));
+    await tx.insert(cutActs).values({ cutId: id, act, what, who: services.who });
+    return true;
   });
   const cut = await getCut(services.db, id);
   if (!moved)
@@ -215,7 +227,9 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
       throw new Trouble(422, 'no-such-mark', 'One of these marks is not on the sheet of this cut.');
   }
   await refusePaused(services.db);
-  const cut = await move(services, id, ['wants-film'], 'checking', 'loaded', { taken: taken ?? null });
+  const cut = await move(services, id, ['wants-film'], 'checking', 'loaded', {
+    also: { taken: taken ?? null },
+  });
   await services.dispatch({ cutId: id });
   return cut;
 }
@@ -223,7 +237,7 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
 /** @param paused with all others, and gone on with together with them */
 export async function stopCut(services: CutServices, id: number, paused = false): Promise<Cut> {
   const act = paused ? 'paused' : 'stopped';
-  const cut = await move(services, id, ['cutting', 'checking'], 'stopping', act, { paused });
+  const cut = await move(services, id, ['cutting', 'checking'], 'stopping', act, { also: { paused } });
   await services.hub.tell({ kind: 'stop', cutId: id });
   return cut;
 }
@@ -231,15 +245,14 @@ export async function stopCut(services: CutServices, id: number, paused = false)
 /** Goes on at the first line that is not known to be cut, at one that a person found, or from the start on fresh film. */
 export async function resumeCut(services: CutServices, id: number, from: ResumeFrom): Promise<Cut> {
   await refusePaused(services.db);
-  const on = { paused: false };
+  const on = (act: CutAct, more: Moving['also'], before?: Moving['before']): Promise<Cut> =>
+    move(services, id, ['stopped'], 'checking', act, { also: { paused: false, ...more }, before });
   const cut = await (from === 'next-line'
-    ? move(services, id, ['stopped'], 'checking', 'resumed', on)
+    ? on('resumed', {})
     : from === 'start'
-      ? move(services, id, ['stopped'], 'checking', 'begun-anew', { ...on, ...behind(0), slip: null })
-      : move(services, id, ['stopped'], 'checking', 'resumed', {
-          ...on,
-          ...(await foundLine(services.db, id, from)),
-        }));
+      ? on('begun-anew', { ...behind(0), slip: null }, bookSpoilt)
+      : on('resumed', await foundLine(services.db, id, from)));
+  if (from === 'start') await services.hub.tell({ kind: 'shop' });
   await services.dispatch({ cutId: id });
   return cut;
 }
@@ -263,7 +276,11 @@ async function foundLine(db: Db, id: number, line: number) {
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {
   const open = [...UNBEGUN, 'stopped'] as const;
-  const cut = await move(services, id, open, 'cancelled', 'cancelled', { endedAt: new Date() });
+  const cut = await move(services, id, open, 'cancelled', 'cancelled', {
+    also: { endedAt: new Date() },
+    before: bookSpoilt,
+  });
+  await services.hub.tell({ kind: 'shop' });
   await promoteNext(services, cut.cutterId);
   return cut;
 }

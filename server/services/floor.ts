@@ -1,12 +1,12 @@
 /** The floor: which cut is where and in which order, what waits on the shelf, and all machines at once. */
-import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Cut } from '../../contracts/cuts';
 import { UNBEGUN, WAITING } from '../../contracts/cuts';
-import type { FewestSwaps, FloorNow, LoadedNow } from '../../contracts/floor';
+import type { FewestSwaps, FloorNow } from '../../contracts/floor';
 import { isInLane, isUnbegun, laneCutOf, wantedOf } from '../../contracts/floor';
 import { laneRefusal } from '../../core/floor/refusal';
 import type { Db, Tx } from '../db/connect';
-import { cutActs, cuts } from '../db/schema';
+import { cutActs, cuts, cutters } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { CutServices } from './cuts';
 import { getCut, listCuts, lockQueue, move, promoteNext, resumeCut, stopCut } from './cuts';
@@ -17,25 +17,12 @@ import { loadShop } from './shop';
 export async function floorNow(db: Db): Promise<FloorNow> {
   const [{ paused }, rows] = await Promise.all([
     settingsOf(db),
-    db
-      .selectDistinctOn([cuts.cutterId], {
-        cutter: cuts.cutterId,
-        film: cuts.film,
-        width: cuts.rollWidth,
-        recipe: cuts.recipe,
-      })
-      .from(cuts)
-      .where(gt(cuts.linesSent, 0))
-      .orderBy(cuts.cutterId, desc(cuts.movedAt)),
+    db.select({ cutter: cutters.id, loaded: cutters.loaded }).from(cutters).orderBy(asc(cutters.id)),
   ]);
-  const loaded = rows.map(({ film, recipe, ...row }): LoadedNow => ({
-    ...row,
-    film: film.id,
-    name: film.name,
-    colour: film.colour,
-    blade: recipe.blade,
-  }));
-  return { paused, loaded };
+  return {
+    paused,
+    loaded: rows.flatMap(({ cutter, loaded }) => (loaded ? [{ cutter, ...loaded }] : [])),
+  };
 }
 
 /** Puts a cut that waits onto the shelf. */

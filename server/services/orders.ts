@@ -272,7 +272,7 @@ async function refreshSummary(services: OrderServices, order: Order): Promise<vo
  * row's picture now, one by one.
  */
 export async function fillSummaries(services: OrderServices): Promise<void> {
-  const isOld = sql`jsonb_path_exists(${orders.summary}, '$.films[*] ? (!exists(@.id))')`;
+  const isOld = sql`jsonb_path_exists(${orders.summary}, '$.films[*] ? (!exists(@.mm))')`;
   const bare = await services.db
     .select({ id: orders.id })
     .from(orders)

@@ -2,7 +2,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Order } from '../../contracts/api';
 import type { Cut, QueuedPart, SharingNow } from '../../contracts/cuts';
-import { OPEN_STATES } from '../../contracts/cuts';
+import { isSpoilt, OPEN_STATES } from '../../contracts/cuts';
 import type { Again, PanelsAgain } from '../../core/films/again';
 import type { Db } from '../db/connect';
 import { cutActs, cuts, cutShares, orders } from '../db/schema';
@@ -113,10 +113,6 @@ export async function putInQueue(
     await hub.tell({ kind: 'order', orderId: id });
   return madeIds;
 }
-
-/** Some of it is cut again, whatever else of the order is in the queue. */
-export const isSpoilt = ({ again, panels, sheets }: QueuedPart): boolean =>
-  [again, panels, sheets].some((part) => part !== undefined);
 
 /** An order is not queued as a whole while some of it is in the queue, and nothing spoilt is cut again twice at once. */
 async function refuseTwice(tx: Pick<Db, 'select'>, orderId: number, asked: QueuedPart): Promise<void> {

@@ -2,6 +2,7 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { Order } from '../../contracts/api';
 import type { Repeats } from '../../contracts/cuts';
+import { isSpoilt } from '../../contracts/cuts';
 import type { Choices } from '../../core/plan/choices';
 import type { CutAs } from '../../core/plan/differs';
 import { differences } from '../../core/plan/differs';
@@ -13,7 +14,7 @@ import { choicesOf } from './choicesOf';
 import type { OrderServices } from './orders';
 import { addOrder, getOrder, planToCut } from './orders';
 import { unpack } from './pack';
-import { ALONE, isSpoilt } from './queue';
+import { ALONE } from './queue';
 import { loadShop } from './shop';
 
 /** Starts an order with another one's graphics and choices, by itself on its films. */

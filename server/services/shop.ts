@@ -10,6 +10,7 @@ import type { Hub } from '../events/hub';
 import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
 import { changeSettings, settingsOf } from './settings';
+import { bookCount, heldFilm } from './stock';
 import { keptNow, staleCalibrations } from './stale';
 
 export interface ShopServices extends ByWhom {
@@ -46,16 +47,19 @@ export async function loadShop(db: Db): Promise<ShopNow> {
 
 /** Changes a film's record; orders that use it are planned with it from then on. @throws Trouble when there is none */
 export async function changeFilm(
-  { db, hub }: ShopServices,
+  { db, hub, who }: ShopServices,
   id: string,
   change: Partial<Film>,
 ): Promise<readonly Film[]> {
-  const changed = await db
-    .update(films)
-    .set({ data: sql`${films.data} || ${JSON.stringify(change)}::jsonb` })
-    .where(eq(films.id, id))
-    .returning({ id: films.id });
-  if (changed.length === 0) throw notFound('film');
+  await db.transaction(async (tx) => {
+    const before = await heldFilm(tx, id);
+    if (!before) throw notFound('film');
+    if (change.rolls) await bookCount(tx, before, change.rolls, who);
+    await tx
+      .update(films)
+      .set({ data: sql`${films.data} || ${JSON.stringify(change)}::jsonb` })
+      .where(eq(films.id, id));
+  });
   await hub.tell({ kind: 'shop' });
   return (await loadShop(db)).films;
 }
@@ -68,12 +72,18 @@ export async function changeShop({ db, hub }: ShopServices, change: ShopChange):
 }
 
 /** Adds the films of a table and changes those that are there; all of them or, when one is wrong, none. */
-export async function importFilms({ db, hub }: ShopServices, csv: string): Promise<readonly Film[]> {
+export async function importFilms({ db, hub, who }: ShopServices, csv: string): Promise<readonly Film[]> {
   const table = filmsFromCsv(csv);
   if (!table.ok) throw new Trouble(422, 'film-table', table.message);
   await db.transaction(async (tx) => {
     const [{ last }] = await tx.select({ last: max(films.position) }).from(films);
-    const rows = table.films.map((data, i) => ({ id: data.id, data, position: (last ?? -1) + 1 + i }));
+    const rows = [];
+    for (const [i, film] of table.films.entries()) {
+      const before = await heldFilm(tx, film.id);
+      await bookCount(tx, before ?? { ...film, rolls: [] }, film.rolls, who);
+      const data = { ...film, pack: before?.pack, coming: before?.coming };
+      rows.push({ id: film.id, data, position: (last ?? -1) + 1 + i });
+    }
     await tx
       .insert(films)
       .values(rows)

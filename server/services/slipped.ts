@@ -16,7 +16,7 @@ import { cutters, cuts } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import type { CutServices } from './cuts';
-import { move } from './cuts';
+import { behind, move } from './cuts';
 import { unpack } from './pack';
 
 /** A program for film that lies elsewhere than it was written for. */
@@ -91,22 +91,9 @@ export async function filmSlipped(
     );
   const lines = line - 1;
   const what = `turned ${slip.turn.toFixed(2)}°, from line ${line}`;
-  const cut = await move(
-    services,
-    id,
-    ['stopped'],
-    'checking',
-    'slipped',
-    {
-      paused: false,
-      slip: slip.matrix,
-      linesDone: lines,
-      linesSent: lines,
-      secondsDone: lines > 0 ? program.doneAt[lines - 1] : 0,
-      headFrom: null,
-    },
-    what,
-  );
+  const on = behind(lines, lines > 0 ? program.doneAt[lines - 1] : 0);
+  const also = { paused: false, slip: slip.matrix, ...on };
+  const cut = await move(services, id, ['stopped'], 'checking', 'slipped', { also, what });
   await services.dispatch({ cutId: id });
   return cut;
 }

@@ -9,7 +9,7 @@ import type { Film, Roll } from '../../core/films/film';
 import { mapRegion } from '../../core/geometry/region';
 import type { Recipe } from '../../core/layout/cutter';
 import type { Share } from '../../core/layout/shares';
-import { sharesOf } from '../../core/layout/shares';
+import { artOn, sharesOf } from '../../core/layout/shares';
 import type { Strip } from '../../core/layout/strip';
 import { copiesOn } from '../../core/layout/strip';
 import type { Plan, PlannedCut } from '../../core/plan/planned';
@@ -35,6 +35,8 @@ export interface MadeCut {
   readonly edges: Strip['edges'];
   readonly roll: Roll;
   readonly beside: number;
+  /** mm² that stay when all else is weeded. */
+  readonly art: number;
   /** Whose it is. */
   readonly shares: readonly Share[];
   readonly length: number;
@@ -111,6 +113,7 @@ export function madeCut({ strip, cutter, recipe, program }: PlannedCut): MadeCut
     length: strip.length,
     roll: strip.roll,
     beside: besideStrip(strip),
+    art: artOn(strip),
     shares: sharesOf(strip),
     cutLength: program.cutLength,
     seconds: program.seconds,

@@ -11,6 +11,7 @@ import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/readers/artwork';
 import type { FilePart, TextSource } from '../../core/artwork/choices';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
+import { offOf } from '../../core/films/leftover';
 import { benchHints } from '../../core/plan/bench';
 import { regionToPathData } from '../../core/geometry/pathText';
 import type { Region } from '../../core/geometry/region';
@@ -160,10 +161,18 @@ function summaryOf(plan: Plan): OrderSummary {
   return {
     width,
     height,
-    films: films.map(({ id, name, colour }) => ({ id, name, colour })),
+    films: films.map(({ id, name, colour }) => ({ id, name, colour, mm: takenOf(plan, id) })),
     stops: plan.findings.filter((f) => f.severity === 'stop').length,
     checks: plan.findings.filter((f) => f.severity === 'check').length,
   };
+}
+
+/** mm that a plan takes of a film, with what it takes along of other orders. */
+function takenOf({ cuts, printed }: Plan, film: string): number {
+  const strips = [...cuts, ...(printed?.sheets ?? []).map(({ cut }) => cut)].map(({ strip }) => strip);
+  return strips
+    .filter((strip) => strip.film.id === film)
+    .reduce((sum, { roll, length }) => sum + offOf(roll, length), 0);
 }
 
 /** Everything a queue entry needs. */
