@@ -1,6 +1,7 @@
 /** Orders, typefaces, problems and events as they cross the wire. */
 import { z } from 'zod';
 import { choicesSchema, textSource } from './choices';
+import { cutStateSchema } from './cuts';
 import { clashSchema, editSchema } from './edits';
 
 /** The type of an answer that tells on the way how far it has come, a line of JSON each. */
@@ -22,7 +23,13 @@ const summarySchema = z.object({
   height: z.number(),
   films: z.array(
     // missing in summaries of earlier versions
-    z.object({ id: z.string().optional(), name: z.string(), colour: z.string() }),
+    z.object({
+      id: z.string().optional(),
+      name: z.string(),
+      colour: z.string(),
+      /** mm of it that are cut, by itself or with others' */
+      mm: z.number().optional(),
+    }),
   ),
   stops: z.number(),
   checks: z.number(),
@@ -51,18 +58,36 @@ export type OrderFilter = (typeof ORDER_FILTERS)[number];
 
 /** What is asked of the list of orders. */
 export const orderQuerySchema = z.object({
-  /** In the name, number, file or films. */
+  /** In the name, number, file or films; a cut's number or a sheet's code finds that cut too. */
   search: z.string().max(200).default(''),
   show: z.enum(ORDER_FILTERS).default('all'),
   limit: z.coerce.number<number>().int().min(1).max(5000).default(60),
 });
 export type OrderQuery = z.infer<typeof orderQuerySchema>;
 
+export const foundCutSchema = z.object({
+  id: z.number(),
+  orderId: z.number(),
+  orderNumber: z.number(),
+  orderName: z.string(),
+  cutterId: z.string(),
+  cutter: z.string(),
+  film: z.string(),
+  colour: z.string(),
+  /** Of a printed sheet: its number. */
+  sheet: z.number().nullable(),
+  state: cutStateSchema,
+  endedAt: z.string().nullable(),
+});
+export type FoundCut = z.infer<typeof foundCutSchema>;
+
 export const orderListSchema = z.object({
   /** Late ones first, then by their newest change. */
   rows: z.array(orderRowSchema),
   /** How many there are in all that match the search, by what is shown of them. */
   counts: z.record(z.enum(ORDER_FILTERS), z.number()),
+  /** Where a cut's number or a sheet's code is looked for: what has it, the newest first. */
+  cuts: z.array(foundCutSchema),
 });
 export type OrderList = z.infer<typeof orderListSchema>;
 

@@ -4,6 +4,7 @@ import type { OrderFilter, OrderList, OrderQuery, OrderRow } from '../../contrac
 import { ORDER_FILTERS } from '../../contracts/api';
 import type { Db } from '../db/connect';
 import { cuts, cutShares, cutters, orders } from '../db/schema';
+import { findCuts } from './findCuts';
 
 export async function listOrders(db: Db, { search, show, limit }: OrderQuery): Promise<OrderList> {
   const known = orderStates(db, search);
@@ -12,7 +13,7 @@ export async function listOrders(db: Db, { search, show, limit }: OrderQuery): P
     show === 'late' ? eq(known.late, true) : undefined,
     show === 'all' || show === 'late' || show === 'put-away' ? undefined : eq(known.state, show),
   );
-  const [rows, counted] = await Promise.all([
+  const [rows, counted, found] = await Promise.all([
     db
       .with(known)
       .select()
@@ -30,6 +31,7 @@ export async function listOrders(db: Db, { search, show, limit }: OrderQuery): P
       })
       .from(known)
       .groupBy(known.state, known.late, known.putAway),
+    findCuts(db, search),
   ]);
   const counts = ORDER_FILTERS.map((filter) => {
     const own = counted.filter((of) => isIn(filter, of));
@@ -38,6 +40,7 @@ export async function listOrders(db: Db, { search, show, limit }: OrderQuery): P
   return {
     rows: rows.map(({ putAway: _shown, ...row }) => ({ ...row, changedAt: row.changedAt.toISOString() })),
     counts: Object.fromEntries(counts) as OrderList['counts'],
+    cuts: found,
   };
 }
 

@@ -25,6 +25,8 @@ export const useOrders = defineStore('orders', () => {
   const arrival = ref<Arrival>();
 
   const counts = ref<OrderList['counts']>();
+  /** Found by their number or code. */
+  const cuts = ref<OrderList['cuts']>([]);
   const search = ref('');
   const show = ref<OrderFilter>('all');
   const limit = ref(PAGE);
@@ -38,6 +40,7 @@ export const useOrders = defineStore('orders', () => {
       if (mine !== asked) return;
       rows.value = list.rows;
       counts.value = list.counts;
+      cuts.value = list.cuts;
       state.value = 'ready';
     } catch (error) {
       if (state.value === 'loading') state.value = 'failed';
@@ -133,6 +136,7 @@ export const useOrders = defineStore('orders', () => {
   const clear = (row: OrderRow): Promise<boolean> => say(row.id, 'clear');
 
   return {
+    cuts,
     putAwayLast,
     putAway,
     bringBack,

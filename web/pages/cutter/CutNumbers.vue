@@ -29,7 +29,9 @@ const units = useUnits();
   <aside aria-label="This cut">
     <template v-if="cut">
       <SheetFit v-if="cut.reading?.fit" :reading="cut.reading" />
-      <h3>This cut</h3>
+      <h3>
+        Cut <span class="number">{{ cut.id }}</span>
+      </h3>
       <CutSettings :key="cut.id" :cut="cut" :cutter="cutter" :before="nudgedBefore" />
       <dl>
         <dt>Blade</dt>
@@ -66,6 +68,9 @@ const units = useUnits();
     <template v-if="justDone">
       <h3>{{ justDone.sheet ? `Sheet ${justDone.sheet.number}` : justDone.film.name }} is done</h3>
       <SheetFit v-if="!cut?.reading && justDone.reading?.fit" :reading="justDone.reading" />
+      <p>
+        It took <b class="number">{{ units.run(justDone.length) }}</b> of film.
+      </p>
       <p v-if="justDone.deviation !== null">
         The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.
       </p>

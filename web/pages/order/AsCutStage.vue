@@ -10,18 +10,28 @@ import CutActs from '../../parts/CutActs.vue';
 import { useOrder } from '../../stores/order';
 
 const film = defineModel<string | undefined>('film');
+/** The number of a cut that is shown first, be it the newest of its strip or not. */
+const props = defineProps<{ sought?: number }>();
 const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
 const store = useOrder();
 const stage = ref<InstanceType<typeof StageCanvas>>();
 const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && cut.deviation !== null));
-/** The newest cut of each strip. */
-const latest = computed(() => [...new Map(done.value.map((cut) => [cut.strip, cut])).values()]);
+/** The newest cut of each strip, and the one that was looked for. */
+const latest = computed(() => {
+  const newest = [...new Map(done.value.map((cut) => [cut.strip, cut])).values()];
+  const asked = done.value.find(({ id }) => id === props.sought);
+  return asked && !newest.includes(asked) ? [...newest, asked] : newest;
+});
 const picked = ref<string>();
+const isSought = ref(props.sought !== undefined);
 const cut = computed(() => {
+  const asked = isSought.value ? latest.value.find(({ id }) => id === props.sought) : undefined;
+  if (asked) return asked;
   const own = latest.value.filter((c) => c.film.id === film.value);
   return own.find((c) => c.strip === picked.value) ?? own[0] ?? latest.value[0];
 });
-function pick({ strip, film: own }: Cut): void {
+function pick({ id, strip, film: own }: Cut): void {
+  isSought.value = id === props.sought;
   picked.value = strip;
   film.value = own.id;
 }
@@ -136,7 +146,8 @@ function lookClosely(): void {
         </div>
         <p v-if="failed">The record of this cut could not be fetched.</p>
         <p v-else>
-          The cut lies at most <b class="number">{{ cut.deviation!.toFixed(3) }} mm</b> from the design.
+          Cut {{ cut.id }} lies at most <b class="number">{{ cut.deviation!.toFixed(3) }} mm</b> from the
+          design.
           <button class="button" @click="lookClosely">Look there</button>
         </p>
         <CutActs :key="cut.id" :cut="cut.id" />

@@ -30,7 +30,9 @@ const look = useStage();
 const seams = useSeams();
 const route = useRoute();
 const router = useRouter();
-const view = ref<View>('face');
+/** A cut that somebody looked for by its number. */
+const sought = Number(route.query.cut) || undefined;
+const view = ref<View>(sought === undefined ? 'face' : 'as-cut');
 const section = ref<SectionName>(route.query.open === 'artwork' ? 'artwork' : 'films');
 const film = ref<string>();
 const pointer = ref<{ x: number; y: number }>();
@@ -173,7 +175,13 @@ onBeforeUnmount(() => {
         :ways-out="store.problem.waysOut"
         @close="store.problem = undefined"
       />
-      <AsCutStage v-if="view === 'as-cut'" v-model:film="film" class="face" @point="pointer = $event" />
+      <AsCutStage
+        v-if="view === 'as-cut'"
+        v-model:film="film"
+        :sought="sought"
+        class="face"
+        @point="pointer = $event"
+      />
       <FilmStage v-else-if="view === 'on-film'" v-model:film="film" class="whole" @point="pointer = $event" />
       <PlayStage v-else-if="view === 'play'" v-model:film="film" class="whole" @point="pointer = $event" />
       <SheetStage

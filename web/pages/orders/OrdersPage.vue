@@ -13,6 +13,7 @@ import UndoNote from '../../parts/UndoNote.vue';
 import { PLAIN_TEXT } from '../order/artwork/sources';
 import { useOrders } from '../../stores/orders';
 import { useUnits } from '../../stores/units';
+import FoundCuts from './FoundCuts.vue';
 
 const orders = useOrders();
 const units = useUnits();
@@ -77,7 +78,7 @@ async function repeat(row: OrderRow): Promise<void> {
       <SearchField
         v-model="orders.search"
         class="search"
-        placeholder="Name, number or film"
+        placeholder="Name, number, film, cut"
         label="Search orders"
       />
       <div class="states" role="group" aria-label="Show orders that are">
@@ -102,6 +103,7 @@ async function repeat(row: OrderRow): Promise<void> {
       :ways-out="orders.problem.waysOut"
       @close="orders.problem = undefined"
     />
+    <FoundCuts :cuts="orders.cuts" />
     <p v-if="orders.state === 'loading'" class="quiet" role="status">Fetching the orders …</p>
     <div v-else-if="orders.state === 'failed'" class="quiet">
       <p>The orders could not be fetched.</p>
@@ -111,7 +113,9 @@ async function repeat(row: OrderRow): Promise<void> {
       <h2>No orders yet</h2>
       <p>Drop a customer's drawing or picture anywhere on this page, or start from text.</p>
     </div>
-    <p v-else-if="orders.rows.length === 0" class="quiet">No order matches. Clear the search or show all.</p>
+    <p v-else-if="orders.rows.length === 0 && orders.cuts.length === 0" class="quiet">
+      No order matches. Clear the search or show all.
+    </p>
     <ul v-else class="rows">
       <li v-for="row in orders.rows" :key="row.id">
         <router-link :to="{ name: 'order', params: { id: row.id } }">
