@@ -1,87 +1,30 @@
 /** Beside a machine: force and speed changed in the running cut, and what is spoilt cut again. */
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import { readFileSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
-import type { Order } from '../contracts/api';
 import type { Cut, CutActed, CutRecord, Drawing } from '../contracts/cuts';
 import { editsBetween } from '../contracts/edits';
 import type { RecipeHistory } from '../contracts/shop';
 import { componentsOf, placeOn } from '../core/geometry/nesting';
 import { regionArea } from '../core/geometry/region';
-import type { Choices } from '../core/plan/choices';
-import { CURLEW_SPEC } from '../cutter-sim/machines';
-import type { RunningSim } from '../cutter-sim/serve';
-import { serveSim } from '../cutter-sim/serve';
-import { seedShop } from '../demo/seed';
-import { freshDatabase } from './db/freshDatabase.testing';
+import type { AtCurlew } from './atCurlew.testing';
+import { atCurlew } from './atCurlew.testing';
 import { cuts } from './db/schema';
-import type { RunningServer } from './open';
-import { openServer } from './open';
-import type { SignedIn } from './people/signIn.testing';
-import { signIn } from './people/signIn.testing';
 
-let server: RunningServer;
-let sim: RunningSim;
-let lead: SignedIn;
-
-beforeAll(async () => {
-  [server, sim] = await Promise.all([
-    openServer({ databaseUrl: await freshDatabase('jampan_at_cutter'), filesPerMinute: 1000 }),
-    serveSim({ spec: CURLEW_SPEC, timeFactor: 20, film: { name: 'roll', width: 610, length: 22_000, toughness: 60 } }), // prettier-ignore
-  ]);
-  const nowhere = { host: '127.0.0.1', port: 9 };
-  await seedShop(server.services, {
-    curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel },
-    heron: nowhere,
-    plover: nowhere,
-  });
-  lead = await signIn(server);
-}, 60_000);
-afterAll(async () => {
-  await server.close();
-  await sim.close();
-}, 30_000);
+let shop: AtCurlew;
+beforeAll(async () => (shop = await atCurlew('jampan_at_cutter')), 60_000);
+afterAll(() => shop.close(), 30_000);
 beforeEach(async () => {
-  await server.services.db.update(cuts).set({ state: 'cancelled' });
+  await shop.server.services.db.update(cuts).set({ state: 'cancelled' });
 });
 
-const api = () => lead.agent;
-const say = (id: number, word: string, body: object = {}) => api().post(`/api/cuts/${id}/${word}`).send(body);
-const getCut = async (id: number): Promise<Cut> =>
-  (await api().get(`/api/cuts/${id}`).expect(200)).body as Cut;
-const actsOf = async (id: number) => (await api().get(`/api/cuts/${id}/acts`).expect(200)).body as CutActed[];
-async function until(id: number, good: (cut: Cut) => boolean): Promise<Cut> {
-  for (let i = 0; i < 1200; i++) {
-    const cut = await getCut(id);
-    if (good(cut)) return cut;
-    await new Promise((done) => setTimeout(done, 25));
-  }
-  throw new Error('it came to nothing');
-}
-const inState = (id: number, ...states: string[]) => until(id, ({ state }) => states.includes(state));
-
-/** An order of the demo's wren, its hull's colour alone, with as many copies. */
-async function order(
-  copies: number,
-  choose: (usual: Choices) => Partial<Choices> = () => ({}),
-): Promise<Order> {
-  const file = readFileSync('demo/art/marsh-wren.svg');
-  const made = (await api().post('/api/orders').attach('file', file, 'wren.svg').expect(200)).body as Order;
-  const usual = made.choices as Choices;
-  const after = {
-    ...usual,
-    artwork: { ...usual.artwork, width: 420 },
-    films: { ...usual.films, off: ['#2e6f7e', '#e2a21b'] },
-    layout: { ...usual.layout, copies },
-    ...choose(usual),
-  };
-  const edits = editsBetween(usual, after);
-  const change = { base: made.revision, edits };
-  const { body } = await api().patch(`/api/orders/${made.id}/choices`).send(change).expect(200);
-  return { ...made, choices: after as Order['choices'], revision: body.revision };
-}
-const queue = async ({ id, revision }: Order): Promise<Cut[]> =>
-  (await api().post(`/api/orders/${id}/queue`).send({ revision }).expect(200)).body as Cut[];
+const api = () => shop.api();
+const say: AtCurlew['say'] = (...asked) => shop.say(...asked);
+const getCut = (id: number) => shop.getCut(id);
+const until: AtCurlew['until'] = (...asked) => shop.until(...asked);
+const inState: AtCurlew['inState'] = (...asked) => shop.inState(...asked);
+const order: AtCurlew['order'] = (...asked) => shop.order(...asked);
+const queue: AtCurlew['queue'] = (...asked) => shop.queue(...asked);
+const actsOf = (id: number) => shop.get<CutActed[]>(`/api/cuts/${id}/acts`);
 const recordOf = async (id: number) =>
   (await api().get(`/api/cuts/${id}/record`).expect(200)).body as CutRecord;
 const drawingOf = async (id: number) =>
@@ -113,7 +56,10 @@ describe('force and speed', () => {
     expect(nudged?.who).toBe('lead');
     expect(nudged?.what).toMatch(/^force 80 to 20 g, speed \d+ to 20 cm\/s, from line \d+$/);
     // what was cut slower than it was reckoned says nothing of how well that was
-    const [row] = await server.services.db.select({ took: cuts.took }).from(cuts).where(eq(cuts.id, cut.id));
+    const [row] = await shop.server.services.db
+      .select({ took: cuts.took })
+      .from(cuts)
+      .where(eq(cuts.id, cut.id));
     expect(row.took).toBeNull();
 
     expect((await say(cut.id, 'nudges-kept', { keep: true }).expect(200)).body.nudgesKept).toBe(true);
@@ -220,6 +166,6 @@ describe('cut again', () => {
 });
 
 async function rowOf(id: number): Promise<typeof cuts.$inferSelect> {
-  const [row] = await server.services.db.select().from(cuts).where(eq(cuts.id, id));
+  const [row] = await shop.server.services.db.select().from(cuts).where(eq(cuts.id, id));
   return row;
 }
