@@ -86,6 +86,7 @@ useEventListener('drop', onDrop);
         <router-link to="/machines" :class="{ here: route.path.startsWith('/machines') }"
           >Cutters</router-link
         >
+        <router-link to="/usage" :class="{ here: route.path.startsWith('/usage') }">Usage</router-link>
       </nav>
       <span v-if="!events.connected" class="away" role="status"
         >The server is away. Nothing is lost; trying again.</span
@@ -170,8 +171,17 @@ nav a {
   border-radius: 9px 9px 0 0;
 }
 @media (max-width: 900px) {
+  header {
+    padding: 0 10px;
+  }
+  .name {
+    margin-right: 4px;
+  }
+  nav {
+    gap: 0;
+  }
   nav a {
-    padding: 0 9px;
+    padding: 0 6px;
   }
 }
 nav a:hover {

@@ -31,8 +31,14 @@ export const router = createRouter({
       component: () => import('./pages/machines/MachinesPage.vue'),
     },
     { path: '/floor', name: 'floor', component: () => import('./pages/floor/FloorPage.vue') },
+    { path: '/usage', name: 'usage', component: () => import('./pages/usage/UsagePage.vue') },
     { path: '/people', name: 'people', component: () => import('./pages/people/PeoplePage.vue') },
     { path: '/materials', name: 'materials', component: () => import('./pages/materials/MaterialsPage.vue') },
+    {
+      path: '/materials/to-order',
+      name: 'to-order',
+      component: () => import('./pages/materials/ToOrderPage.vue'),
+    },
     {
       path: '/materials/:film/recipes',
       name: 'recipes',

@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import { hexOfLab, labOf } from '../../../core/colour/colour';
 import type { Film, FilmLimits, Roll } from '../../../core/films/film';
 import { hasGrain, limitsOf, PRINT_GROUNDS, thicknessOf } from '../../../core/films/film';
+import { lowOf, packOf } from '../../../core/films/ordering';
 import DraftField from '../../parts/DraftField.vue';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import LengthField from '../../parts/LengthField.vue';
@@ -21,6 +22,8 @@ const setLimit = (what: Partial<FilmLimits>): void =>
 function setRoll(index: number, what: Partial<Roll>): void {
   emit('change', { rolls: props.film.rolls.map((roll, i) => (i === index ? { ...roll, ...what } : roll)) });
 }
+const pack = computed(() => packOf(props.film));
+const setPack = (what: Partial<Roll>): void => emit('change', { pack: { ...pack.value, ...what } });
 const dropRoll = (index: number): void =>
   emit('change', { rolls: props.film.rolls.filter((_, i) => i !== index) });
 const add = (roll: Roll): void => emit('change', { rolls: [...props.film.rolls, roll] });
@@ -84,6 +87,41 @@ const PRINTED = ([NOT_PRINTED, ...PRINT_GROUNDS] as const).map((value) => ({ val
         <button class="button small" @click="add({ width: 500, lengthLeft: 700, sheets: 10 })">
           <Plus :size="15" aria-hidden="true" />Add sheets
         </button>
+      </div>
+      <div class="line">
+        <span>Ordered when less is left than</span>
+        <LengthField
+          :label="`${film.name} is ordered when less is left than`"
+          :value="lowOf(film)"
+          :max="1000000"
+          @change="$emit('change', { low: $event })"
+        />
+      </div>
+      <div class="line">
+        <span>Bought as</span>
+        <LengthField
+          :label="`Width of ${film.name} as it is bought`"
+          :value="pack.width"
+          :min="20"
+          :max="5000"
+          @change="setPack({ width: $event })"
+        />
+        <span>×</span>
+        <LengthField
+          :label="`Length of ${film.name} as it is bought`"
+          :value="pack.lengthLeft"
+          :min="20"
+          :max="1000000"
+          @change="setPack({ lengthLeft: $event })"
+        />
+        <label v-if="pack.sheets !== undefined"
+          >×<NumberField
+            :value="pack.sheets"
+            :label="`Sheets of ${film.name} in a pack`"
+            :min="1"
+            :max="100_000"
+            @change="setPack({ sheets: $event })"
+        /></label>
       </div>
       <div class="line">
         <button class="button small" @click="$emit('change', { putAway: !film.putAway })">

@@ -8,6 +8,8 @@ import DataTable from 'primevue/datatable';
 import { computed, ref, shallowRef } from 'vue';
 import type { Build, Film } from '../../../core/films/film';
 import { BUILDS, buildOf, FINISHES, finishOf, stockOf } from '../../../core/films/film';
+import type { Balance } from '../../../core/films/ordering';
+import { balanceOf, wantedOf } from '../../../core/films/ordering';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import DraftField from '../../parts/DraftField.vue';
 import { finds } from '../../parts/finds';
@@ -20,8 +22,10 @@ import SearchField from '../../parts/SearchField.vue';
 import UndoNote from '../../parts/UndoNote.vue';
 import { useMe } from '../../stores/me';
 import { useUnits } from '../../stores/units';
+import { useWanted } from '../../stores/wanted';
 import FilmDetails from './FilmDetails.vue';
 import { moveByArrow } from './moveByArrow';
+import { useInCutters } from './useInCutters';
 import { useFilms } from './useFilms';
 
 const { films, leastOffcut, state, problem, underWay, again, change, keepFrom, bring } = useFilms();
@@ -35,8 +39,10 @@ const toggle = (film: Film): void => void (opened.value = isOpen(film) ? {} : { 
 const me = useMe();
 const named = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, label: value }));
 const units = useUnits();
-/** Less than this on all rolls together is soon used up, mm. */
-const SHORT = 2000;
+const { wanted } = useWanted();
+const balance = (film: Film): Balance => balanceOf(film, wantedOf(wanted.value, film.id));
+const toOrder = computed(() => films.value.filter((film) => balance(film).packs > 0).length);
+const inCutters = useInCutters();
 const input = ref<HTMLInputElement>();
 
 const rows = computed(() =>
@@ -90,7 +96,7 @@ async function readTable(event: Event): Promise<void> {
     <div class="head">
       <h1>Films</h1>
       <SearchField v-model="search" placeholder="Name, code or colour" label="Search films" />
-      <div class="builds" role="group" aria-label="Show films that are">
+      <div class="pills" role="group" aria-label="Show films that are">
         <button
           v-for="b in ['all', ...BUILDS, PUT_AWAY] as const"
           :key="b"
@@ -102,6 +108,9 @@ async function readTable(event: Event): Promise<void> {
       </div>
       <span role="status" class="soft">{{ underWay > 0 ? 'Saving …' : '' }}</span>
       <span class="soft number">{{ rows.length }} of {{ films.filter((film) => !film.putAway).length }}</span>
+      <router-link class="button" to="/materials/to-order"
+        >To order<span v-if="toOrder > 0" class="tag check">{{ toOrder }}</span></router-link
+      >
       <a class="button" :href="addressOf('GET /api/films.csv', {})" download
         ><Download :size="16" aria-hidden="true" />As a table</a
       >
@@ -217,9 +226,13 @@ async function readTable(event: Event): Promise<void> {
         </Column>
         <Column header="On the shelf" sortable :sort-field="stockOf as unknown as (film: unknown) => string">
           <template #body="{ data }: { data: Film }">
-            <span class="number stock" :class="{ short: stockOf(data) < SHORT }">
+            <span class="number stock" :class="{ short: balance(data).packs > 0 }">
               <span v-if="data.rolls.length === 0" class="soft">none on the shelf</span>
               <span v-for="(roll, i) in data.rolls" :key="i">{{ onShelf(roll, units) }}</span>
+              <span v-if="inCutters.get(data.id)" class="soft"
+                >in {{ inCutters.get(data.id)!.join(' and ') }}</span
+              >
+              <span v-if="data.coming" class="soft">{{ data.coming }} on the way</span>
             </span>
           </template>
         </Column>
@@ -282,22 +295,6 @@ async function readTable(event: Event): Promise<void> {
   gap: 10px 14px;
   align-items: center;
   margin-bottom: 12px;
-}
-.builds {
-  display: flex;
-  gap: 2px;
-}
-.builds button {
-  height: 32px;
-  padding: 0 11px;
-  font-weight: 620;
-  background: none;
-  border: 0;
-  border-radius: 99px;
-}
-.builds button[aria-pressed='true'] {
-  color: var(--card);
-  background: var(--ink);
 }
 .table {
   min-height: 0;
@@ -374,7 +371,7 @@ async function readTable(event: Event): Promise<void> {
   .head {
     gap: 8px;
   }
-  .builds button {
+  .pills button {
     padding: 0 7px;
   }
 }

@@ -6,6 +6,7 @@ import { useOrder } from '../../stores/order';
 import { usePacking } from '../../stores/packing';
 import { duration, useUnits } from '../../stores/units';
 import { cutsOf } from '../../workers/packed';
+import FilmLeft from './FilmLeft.vue';
 import { count } from './runCardSections';
 
 const emit = defineEmits<{ queue: []; hold: [] }>();
@@ -59,6 +60,7 @@ const canQueue = computed(
         <dt>film swaps</dt>
       </div>
     </dl>
+    <FilmLeft v-if="!open.length && toCut > 0" />
     <router-link v-if="open.length" class="button main" :to="atWhichCutter(open)">
       {{
         open.some(({ state }) => state === 'held')
