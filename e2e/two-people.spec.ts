@@ -1,6 +1,10 @@
 /** Two people at once: one prepares and queues, the other runs the machine at its tablet; the lead sees who did what. */
 import type { Page } from '@playwright/test';
+import Papa from 'papaparse';
 import type { Cut, Drawing } from '../contracts/cuts';
+import type { ShopNow } from '../contracts/shop';
+import type { Usage } from '../contracts/usage';
+import { areaOf } from '../core/films/film';
 import { componentsOf, placeOn } from '../core/geometry/nesting';
 import { regionArea } from '../core/geometry/region';
 import { expect, given, loadFilm, pace, pageOf, QUICK, section, test } from './shop';
@@ -23,6 +27,13 @@ function placeOf({ length, rollWidth, edges }: Cut, { design }: Drawing, box: Bo
     box.y + (box.height - rollWidth * scale) / 2 + (y + edges.far) * scale,
   ];
 }
+/** The ledger of the shelf, as it is downloaded. */
+async function bookings(shop: Shop): Promise<Record<string, string>[]> {
+  const asked = `from=${dayOf(-1)}&to=${dayOf(1)}&zone=UTC`;
+  const table = await fetch(`${shop.url}/api/usage.csv?${asked}`, { headers: { Cookie: shop.cookie } });
+  return Papa.parse<Record<string, string>>(await table.text(), { header: true, skipEmptyLines: true }).data;
+}
+const dayOf = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 const ROOM = 26;
 type Bounds = { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 
@@ -114,5 +125,24 @@ for (const [how, viewport] of TABLETS)
       'resumed Samphire',
     ]);
     await expect(page.getByRole('list', { name: 'Who did what' })).toContainText('by Samphire');
+
+    // what was cut is off the shelf; what was cut again counts as spoilt; all of it adds up
+    const ofOrder = (await given<Cut[]>(shop, `/api/cuts?order=${stopped.orderId}`)).filter(
+      ({ id }) => id >= stopped.id,
+    );
+    const used = await given<Usage>(shop, `/api/usage?from=${dayOf(-1)}&to=${dayOf(1)}&zone=UTC`);
+    for (const { film, gone, before, came, after } of used.byFilm) {
+      const now = (await given<ShopNow>(shop, '/api/shop')).films.find(({ id }) => id === film)!;
+      expect(after).toBeCloseTo(areaOf(now.rolls), 3);
+      expect(before + came - gone).toBeCloseTo(after, 3);
+    }
+    const again = ofOrder.find(({ id }) => id > quince.id)!;
+    const own = (await bookings(shop)).filter(({ cut }) => ofOrder.some(({ id }) => String(id) === cut));
+    expect(own.map(({ what }) => what)).toEqual(['cut', 'cut', 'cut', 'again']);
+    expect(Number(own.at(-1)!['off the shelf mm'])).toBeCloseTo(again.length, 6);
+    await page.goto('/usage');
+    const spoilt = page.locator('dl div').filter({ hasText: 'spoilt or cut again' });
+    await expect(spoilt.locator('dt')).toHaveText(`${(used.all.spoilt / 1000).toFixed(2)} m`);
+    await expect(page.getByRole('listitem').filter({ hasText: 'Marsh Wren hull names' })).toBeVisible();
     await Promise.all([prep, operator].map((one) => one.context().close()));
   });

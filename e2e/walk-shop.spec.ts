@@ -6,6 +6,9 @@ walk('films and cutters', async (page, look) => {
   await page.goto('/materials');
   await page.getByRole('button', { name: 'Rolls, colour and limits of Damson' }).click();
   await look('materials');
+  await page.goto('/materials/to-order');
+  await page.getByRole('columnheader', { name: 'Leaves' }).waitFor();
+  await look('to order');
   await page.goto('/machines');
   await page.getByRole('button', { name: 'Test the link' }).click();
   await page.getByText(/answers in/).waitFor();
@@ -48,6 +51,15 @@ walk('people', async (page, look) => {
   await page.getByRole('banner').getByRole('button', { name: /·/ }).click();
   await page.getByRole('menuitem', { name: 'Your password' }).click();
   await look('own password');
+});
+
+walk('usage', async (page, look) => {
+  await page.goto('/usage');
+  await page.getByRole('heading', { name: 'Where the hours went' }).waitFor();
+  await look('usage');
+  await page.getByRole('button', { name: 'As tables' }).click();
+  await look('usage as tables');
+  await page.getByRole('button', { name: 'As charts' }).click();
 });
 
 walk('the log-in', async (page, look) => {

@@ -33,9 +33,6 @@ const { url } = JSON.parse(server.said);
 const logIn = (name, password) =>
   page.request.post('/api/session', { headers: { Origin: url }, data: { name, password } });
 await logIn('Thrift', 'thrift at the till');
-await page.goto('/people');
-await page.getByRole('button', { name: 'Add them' }).waitFor();
-await shot('people');
 await page.goto('/orders');
 // a row's picture follows its order by itself
 await page.locator('.rows img').nth(5).waitFor();
@@ -122,7 +119,7 @@ await page.getByRole('button', { name: 'Light colours' }).click();
 await page.getByRole('button', { name: 'Tide blue is loaded' }).waitFor({ timeout: 60_000 });
 await page.getByRole('link', { name: 'See it as cut' }).click();
 await page.getByRole('button', { name: 'As cut' }).click();
-await page.getByText('The cut lies at most').waitFor();
+await page.getByText('lies at most').waitFor();
 await page.getByText('3 films').waitFor();
 await shot('as-cut');
 await page.goto('/orders');
@@ -224,6 +221,11 @@ await page.setViewportSize({ width: 1280, height: 800 });
 await page.goto('/floor');
 await page.getByText(/last cut ends/).waitFor();
 await shot('floor');
+// what all of that came to
+await page.goto('/usage');
+await page.getByRole('heading', { name: 'Where the hours went' }).waitFor();
+await page.waitForTimeout(600);
+await shot('usage');
 await browser.close();
 server.child.kill('SIGKILL');
 postgres.stop();

@@ -1,0 +1,72 @@
+/** What of each film is left, wanted, ordered and used; and a cut found by what is written down of it. */
+import type { ShopNow } from '../contracts/shop';
+import { expect, given, loadFilm, test } from './shop';
+
+test('film that runs low is seen before it is queued, is ordered, comes, and lies on the shelf', async ({
+  page,
+  shop,
+}) => {
+  // little of it is left
+  await page.request.patch('/api/films/tar', {
+    headers: { Origin: shop.url },
+    data: { rolls: [{ width: 610, lengthLeft: 3000 }], price: 4 },
+  });
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Class numbers/ }).click();
+  const low = page.getByRole('list', { name: 'Film that runs low' });
+  await expect(low).toContainText(/Leaves 0\.\d+ m of Tar black\./);
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await expect(page.getByRole('heading', { name: 'Load Tar black' })).toBeVisible();
+
+  await page.goto('/materials');
+  await page.getByRole('link', { name: /^To order/ }).click();
+  const row = page.getByRole('row').filter({ hasText: 'Tar black' });
+  await expect(row).toContainText('2.81 m');
+  await row.getByLabel('Packs of Tar black to order').fill('2');
+  await row.getByLabel('Packs of Tar black to order').press('Enter');
+  await expect(row).toContainText('200.00');
+  await row.getByRole('button', { name: /^It is ordered/ }).click();
+  await expect(row).toHaveCount(0);
+  const come = page
+    .getByRole('listitem')
+    .filter({ hasText: 'Tar black' })
+    .getByRole('button', { name: /^It has come/ });
+  await come.click();
+  await expect(come).toHaveCount(0);
+  const { films } = await given<ShopNow>(shop, '/api/shop');
+  const { rolls } = films.find(({ id }) => id === 'tar')!;
+  expect(rolls.map(({ lengthLeft }) => lengthLeft)).toEqual([3000, 25_000, 25_000]);
+});
+
+test('a cut is found by its number while it waits and once it is cut; its film is in the figures', async ({
+  page,
+  shop,
+}) => {
+  const [{ id }] = await given<{ id: number }[]>(shop, '/api/cuts');
+  const search = async (): Promise<void> => {
+    await page.goto('/orders');
+    await page.getByLabel('Search orders').fill(`cut ${id}`);
+  };
+  const found = page.getByRole('list', { name: 'Cuts found' }).getByRole('link');
+  await search();
+  await expect(found).toContainText('at Curlew');
+  await found.click();
+  await expect(page.getByRole('heading', { name: `Cut ${id}` })).toBeVisible();
+  await loadFilm(shop, 610);
+  await page.getByRole('button', { name: 'Tar black is loaded' }).click();
+  await expect(page.getByRole('heading', { name: 'Tar black is done' })).toBeVisible({ timeout: 90_000 });
+  await search();
+  await expect(found).toContainText(/cut on Curlew, \d/);
+  await found.click();
+  await expect(page.getByText(new RegExp(`Cut ${id} lies at most`))).toBeVisible();
+  // where it was cut from, and what it came to
+  await page.goto('/materials');
+  await expect(page.getByRole('row').filter({ has: page.getByLabel('Name of Tar black') })).toContainText('in Curlew'); // prettier-ignore
+  await page.goto('/usage');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Class numbers' })).toBeVisible();
+  await expect(page.locator('dl div').filter({ hasText: 'orders cut' }).or(page.locator('dl div').filter({ hasText: 'order cut' })).locator('dt')).toHaveText('1'); // prettier-ignore
+  await page.getByRole('button', { name: 'As tables' }).click();
+  await expect(page.getByRole('region', { name: 'By order' })).toContainText('Class numbers');
+  await page.getByRole('button', { name: 'Earlier' }).click();
+  await expect(page.getByText('Nothing in these weeks.').first()).toBeVisible();
+});
