@@ -5,6 +5,7 @@ import { pieceOfFile, sourceKey } from '../artwork/choices';
 import { DEMO_SHOP } from '../../demo/shop';
 import { boundsTouch, outset } from '../geometry/bounds';
 import { difference, grow, regionArea, regionBounds, ringBounds, weld } from '../geometry/region';
+import { artOn } from '../layout/shares';
 import type { PrintChoices } from '../print/choices';
 import { NO_PRINT_CHOICES, USUAL_CUT_LINE } from '../print/choices';
 import { markShape } from '../print/marks';
@@ -172,6 +173,15 @@ describe('the cut of a sheet', () => {
     const dots = { ...NO_PRINT_CHOICES.marks, kind: 'out' as const };
     expect(printedOf(choices({ marks: dots })).cutter.name).toBe('Saltpan');
     expect(printedOf({ ...choices(), cutter: { order: 'heron', film: {} } }).cutter.name).toBe('Heron');
+  });
+
+  test('what stays of a sheet is what lies within the lines around its art, copy by copy', () => {
+    const { unit, sheets } = printedOf(choices());
+    const { sheet, cut } = sheets[0];
+    const [outline] = unit.lines.map(({ region }) => region);
+    expect(artOn(cut.strip)).toBeCloseTo(sheet.places.length * regionArea(outline), 6);
+    expect(artOn(cut.strip)).toBeGreaterThan(sheet.places.length * regionArea(weld(unit.art.flatMap(({ region }) => region)))); // prettier-ignore
+    expect(artOn(cut.strip)).toBeLessThan(sheet.width * sheet.height);
   });
 
   test('of a roll as much is taken as its art needs', () => {

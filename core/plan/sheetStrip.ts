@@ -2,9 +2,10 @@
 import type { LineKind } from '../artwork/choices';
 import type { PreparedLine } from '../artwork/preparePiece';
 import type { Film, Roll } from '../films/film';
+import { largest } from '../geometry/lists';
 import { multiply, translation } from '../geometry/matrix';
 import type { Polyline } from '../geometry/path';
-import { ringBounds } from '../geometry/region';
+import { regionArea, ringBounds } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
 import type { Cutter } from '../layout/cutter';
 import { cuttableWidth } from '../layout/cutter';
@@ -55,7 +56,7 @@ export function sheetStrip(unit: PrintUnit, sheet: PrintSheet, film: Film, bed: 
     ],
     waste: [],
     bounds: unit.box,
-    area: 0,
+    area: kiss.length > 0 ? regionArea(kiss) : largest(others.map(({ region }) => regionArea(region)), 0), // prettier-ignore
   };
   const none = sheet.places.map(() => []);
   const { far, near } = bed.margins;
