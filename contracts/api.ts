@@ -147,19 +147,23 @@ export const problemSchema = z.object({
 });
 export type Problem = z.infer<typeof problemSchema>;
 
+/** Where the head of a cut under way is, and how far that is. */
+const headSchema = z.object({
+  cutId: z.number(),
+  x: z.number(),
+  y: z.number(),
+  down: z.boolean(),
+  linesDone: z.number(),
+  secondsDone: z.number(),
+});
+export type HeadNow = z.infer<typeof headSchema>;
+
 /** What is told to every open page. */
 export const eventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('order'), orderId: z.number() }),
   z.object({ kind: z.literal('cut'), cutId: z.number(), orderId: z.number(), cutterId: z.string() }),
-  z.object({
-    kind: z.literal('head'),
-    cutId: z.number(),
-    x: z.number(),
-    y: z.number(),
-    down: z.boolean(),
-    linesDone: z.number(),
-    secondsDone: z.number(),
-  }),
+  /** Heads that have moved since they were told last, at whatever machines. */
+  z.object({ kind: z.literal('heads'), heads: z.array(headSchema).readonly() }),
   z.object({ kind: z.literal('stop'), cutId: z.number() }),
   z.object({ kind: z.literal('calibration'), calibrationId: z.number(), cutterId: z.string() }),
   z.object({

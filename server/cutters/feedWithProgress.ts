@@ -16,7 +16,6 @@ import { isHolder } from './settle';
 import type { Place } from './whereabouts';
 
 const SAVE_EVERY_MS = 700;
-const TELL_EVERY_MS = 120;
 
 const kindOf = ({ kinds }: StoredProgram, line: number | undefined): LineKind =>
   (line === undefined ? undefined : kinds?.[line]) ?? 'kiss';
@@ -32,7 +31,6 @@ export async function feedWithProgress(
   fed: (callbacks: FeedCallbacks) => Promise<number>,
 ): Promise<number> {
   const { db, hub } = services;
-  let told = 0;
   let saved = 0;
   let done = from.line;
   let stopped = false;
@@ -82,17 +80,8 @@ export async function feedWithProgress(
       progress: (head, linesDone) => {
         done = linesDone;
         const now = Date.now();
-        if (now - told >= TELL_EVERY_MS) {
-          told = now;
-          const event = {
-            kind: 'head' as const,
-            cutId: cut.id,
-            ...(head ? onFilm(head) : endOf(linesDone)),
-            linesDone,
-            secondsDone: secondsOf(linesDone),
-          };
-          void hub.tell(event).catch(() => {});
-        }
+        const at = head ? onFilm(head) : endOf(linesDone);
+        hub.tellHead({ cutId: cut.id, ...at, linesDone, secondsDone: secondsOf(linesDone) });
         if (now - saved >= SAVE_EVERY_MS) {
           saved = now;
           void save(linesDone).catch(() => {});

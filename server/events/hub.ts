@@ -6,8 +6,9 @@ import { createChannel } from 'better-sse';
 import { sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { eventSchema } from '../../contracts/api';
-import type { ShopEvent } from '../../contracts/api';
+import type { HeadNow, ShopEvent } from '../../contracts/api';
 import type { Db } from '../db/connect';
+import { tellHeads } from './headsTold';
 import { listenForever } from './listen';
 
 const CHANNEL = 'jam_pan';
@@ -21,6 +22,8 @@ export interface OpenPage {
 
 export interface Hub {
   readonly tell: (event: ShopEvent) => Promise<void>;
+  /** Told soon, with those of other machines. */
+  readonly tellHead: (head: HeadNow) => void;
   readonly on: (listener: (event: ShopEvent) => void) => () => void;
   readonly pages: ReturnType<typeof createChannel<object, OpenPage>>;
   readonly close: () => Promise<void>;
@@ -42,15 +45,22 @@ export async function openHub(url: string, db: Db, log: Logger): Promise<Hub> {
     backAgain: () => pass({ kind: 'missed' }),
   });
 
+  const tell = async (event: ShopEvent): Promise<void> =>
+    void (await db.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(event)})`));
+  const heads = tellHeads((moved) => tell({ kind: 'heads', heads: moved }));
+
   return {
-    tell: async (event) =>
-      void (await db.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(event)})`)),
+    tell,
+    tellHead: heads.note,
     on: (listener) => {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
     pages,
-    close: listening.close,
+    close: () => {
+      heads.close();
+      return listening.close();
+    },
   };
 }
 

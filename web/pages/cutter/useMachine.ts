@@ -45,9 +45,10 @@ export function useMachine(cutterId: Ref<string>) {
   const head = ref<Head>();
   const live = ref({ cutId: 0, linesDone: 0, secondsDone: 0 });
   function hear(event: ShopEvent): void {
-    if (event.kind !== 'head' || event.cutId !== now.value?.id) return;
-    head.value = event;
-    live.value = event;
+    const own = event.kind === 'heads' && event.heads.find(({ cutId }) => cutId === now.value?.id);
+    if (!own) return;
+    head.value = own;
+    live.value = own;
   }
   /** What was told last, or what is written down when that is more. */
   const furthest = (what: 'linesDone' | 'secondsDone'): number => {

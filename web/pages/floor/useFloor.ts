@@ -49,8 +49,10 @@ export function useFloor() {
   /** s done of cuts under way, as their machines tell. */
   const done = ref<Readonly<Record<number, number>>>({});
   useListening((event) => {
-    if (event.kind === 'head') done.value = { ...done.value, [event.cutId]: event.secondsDone };
-    else if (event.kind === 'floor' || event.kind === 'cut') void lookAtFloor();
+    if (event.kind === 'heads') {
+      const now = event.heads.map(({ cutId, secondsDone }) => [cutId, secondsDone]);
+      done.value = { ...done.value, ...(Object.fromEntries(now) as Record<number, number>) };
+    } else if (event.kind === 'floor' || event.kind === 'cut') void lookAtFloor();
     else if (event.kind === 'shop') void lookAtShop();
   }, lookAtAll);
   const cuts = computed(() =>
