@@ -23,7 +23,7 @@ import type { SignedIn } from './people/signIn.testing';
 import { signIn } from './people/signIn.testing';
 import { unpack } from './services/pack';
 
-const SEED = 20261128;
+const SEED = Number(process.env.SEED ?? 20261128);
 const RUNS = Number(process.env.RUNS ?? 200);
 const MACHINES = 16;
 const FASTER = 60;
@@ -344,16 +344,20 @@ async function runOne(machine: number, run: number): Promise<Fault> {
   return fault;
 }
 
-test(`${RUNS} runs, a fault in each: every designed line is cut once`, async () => {
-  let next = 0;
-  const met = new Map<Fault, number>();
-  const lane = async (machine: number): Promise<void> => {
-    for (let run = next++; run < RUNS; run = next++) {
-      const fault = await runOne(machine, run);
-      met.set(fault, (met.get(fault) ?? 0) + 1);
-    }
-  };
-  await Promise.all(sims.map((_, machine) => lane(machine)));
-  for (const fault of Object.keys(FAULTS))
-    expect([fault, met.get(fault as Fault)! >= 15]).toEqual([fault, true]);
-}, 400_000);
+test(
+  `${RUNS} runs, a fault in each: every designed line is cut once`,
+  async () => {
+    let next = 0;
+    const met = new Map<Fault, number>();
+    const lane = async (machine: number): Promise<void> => {
+      for (let run = next++; run < RUNS; run = next++) {
+        const fault = await runOne(machine, run);
+        met.set(fault, (met.get(fault) ?? 0) + 1);
+      }
+    };
+    await Promise.all(sims.map((_, machine) => lane(machine)));
+    for (const fault of Object.keys(FAULTS))
+      expect([fault, (met.get(fault as Fault) ?? 0) >= 0.075 * RUNS]).toEqual([fault, true]);
+  },
+  Math.max(400_000, 2000 * RUNS),
+);
