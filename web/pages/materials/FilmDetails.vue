@@ -311,7 +311,7 @@ input[type='color'] {
     gap: 18px;
   }
   .line :deep(input) {
-    max-width: 6.6em;
+    max-width: 8em;
   }
 }
 </style>

@@ -111,12 +111,14 @@ async function readTable(event: Event): Promise<void> {
       <router-link class="button" to="/materials/to-order"
         >To order<span v-if="toOrder > 0" class="tag check">{{ toOrder }}</span></router-link
       >
-      <a class="button" :href="addressOf('GET /api/films.csv', {})" download
-        ><Download :size="16" aria-hidden="true" />As a table</a
-      >
-      <button v-if="me.may('lead')" class="button" @click="input?.click()">
-        <Upload :size="16" aria-hidden="true" />Bring a table
-      </button>
+      <span class="tables">
+        <a class="button" :href="addressOf('GET /api/films.csv', {})" download
+          ><Download :size="16" aria-hidden="true" />As a table</a
+        >
+        <button v-if="me.may('lead')" class="button" @click="input?.click()">
+          <Upload :size="16" aria-hidden="true" />Bring a table
+        </button>
+      </span>
       <input
         ref="input"
         type="file"
@@ -285,6 +287,11 @@ async function readTable(event: Event): Promise<void> {
   flex-direction: column;
   height: 100%;
   padding: 16px 24px 18px;
+}
+.tables {
+  display: flex;
+  gap: 8px;
+  margin-left: auto;
 }
 .head .search {
   min-width: 120px;

@@ -215,6 +215,7 @@ b.none {
 }
 small {
   display: block;
+  white-space: nowrap;
   font-size: 12.5px;
   font-weight: 400;
 }
