@@ -28,7 +28,7 @@ export const test = base.extend<object, { shop: Shop }>({
       await use({ url, panels, cookie: await logIn(url, 'lead') });
       await ended(child);
     },
-    { scope: 'worker', timeout: 90_000 },
+    { scope: 'worker', timeout: 170_000 },
   ],
   baseURL: ({ shop }, use) => use(shop.url),
   // whoever opens a page is the lead, but where a test says otherwise
