@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { HOW_IT_WAS } from '../core/calibration/howItWas';
 import { choicesSchema, lineKindSchema } from './choices';
 import { cutSheetSchema, sheetReadingSchema } from './print';
-import { cmPerSecond, filmSchema, gram, recipeSchema, rollSchema, rollsSchema } from './shop';
+import { filmSchema, rollSchema, rollsSchema } from './films';
+import { cmPerSecond, gram, recipeSchema } from './shop';
 
 /** States in which a cut waits in its cutter's lane. */
 export const WAITING = ['queued', 'wants-film'] as const;

@@ -1,8 +1,7 @@
-/** Films, recipes and cutters as they cross the wire. */
+/** Recipes and cutters, and the shop as a whole, as they cross the wire. */
 import type { StaleCalibration } from '../core/calibration/stale';
 import { QUANTITIES, STALE } from '../core/calibration/stale';
 import { z } from 'zod';
-import { BUILDS, FINISHES, PRINT_GROUNDS } from '../core/films/film';
 import type { FilmSize } from '../core/films/leftover';
 import type { Cutter } from '../core/layout/cutter';
 import { CORNER_ANGLES, LEAST_DASHES, MOST_PASSES, MOST_SLOW_RADIUS } from '../core/layout/cutter';
@@ -10,82 +9,12 @@ import type { Shop } from '../core/plan/shop';
 import type { Printer } from '../core/print/choices';
 import { MARK_KINDS } from '../core/registration/readMarks';
 import { isHost } from '../core/units/host';
+import { filmSchema } from './films';
 
 const filmSize = z.strictObject({
   width: z.number().min(1).max(5000),
   length: z.number().min(1).max(1e5),
 });
-export const rollSchema = z.strictObject({
-  width: z.number().min(20).max(5000),
-  lengthLeft: z.number().min(0).max(1e7),
-  sheets: z.number().int().min(0).max(1e5).optional(),
-  offcut: z.string().min(1).max(12).optional(),
-});
-export const rollsSchema = z.array(rollSchema).max(200).readonly();
-const limits = z.strictObject({
-  narrowest: z.number().min(0).max(1000).optional(),
-  island: z.number().min(0).max(1000).optional(),
-  gap: z.number().min(0).max(1000).optional(),
-  stack: z.number().int().min(1).max(20).optional(),
-  track: z.number().min(10).max(1e6).optional(),
-});
-const kind = z.enum(['sign', 'garment']);
-const build = z.enum(BUILDS);
-const finish = z.enum(FINISHES);
-const price = z.number().min(0).max(1e6);
-const print = z.enum(PRINT_GROUNDS);
-const low = z.number().min(0).max(1e6);
-const pack = rollSchema.omit({ offcut: true }).extend({ lengthLeft: z.number().min(20).max(1e6) });
-const coming = z.number().int().min(0).max(1000);
-const thickness = z.number().min(0.01).max(20);
-
-export const filmSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  code: z.string(),
-  colour: z.string(),
-  rolls: rollsSchema,
-  cutFromBack: z.boolean(),
-  kind,
-  limits: limits.optional(),
-  build: build.optional(),
-  grain: z.boolean().optional(),
-  finish: finish.optional(),
-  price: price.optional(),
-  low: low.optional(),
-  pack: pack.optional(),
-  coming: coming.optional(),
-  thickness: thickness.optional(),
-  print: print.nullish(),
-  putAway: z.boolean().optional(),
-});
-
-/** What can be changed of a film; its id stays. */
-export const filmChangeSchema = z.strictObject({
-  name: z.string().trim().min(1).max(120).optional(),
-  code: z.string().trim().max(60).optional(),
-  colour: z
-    .string()
-    .regex(/^#[0-9a-f]{6}$/)
-    .optional(),
-  rolls: rollsSchema.optional(),
-  cutFromBack: z.boolean().optional(),
-  kind: kind.optional(),
-  build: build.optional(),
-  grain: z.boolean().optional(),
-  finish: finish.optional(),
-  limits: limits.optional(),
-  price: price.optional(),
-  low: low.optional(),
-  pack: pack.optional(),
-  coming: coming.optional(),
-  thickness: thickness.optional(),
-  print: print.nullish(),
-  putAway: z.boolean().optional(),
-});
-
-export const filmTableSchema = z.strictObject({ csv: z.string().max(1_000_000) });
-
 export const recipeSchema = z.object({
   force: z.number().nullable(),
   speed: z.number().nullable(),

@@ -1,6 +1,7 @@
 /** What the shop has: films, cutters, recipes; and what happens in it. */
 import { z } from 'zod';
 import { TOOL_KINDS } from '../../core/artwork/choices';
+import { filmChangeSchema, filmSchema, filmTableSchema } from '../films';
 import {
   cutterChangeSchema,
   linkSchema,
@@ -10,10 +11,7 @@ import {
   newCutterSchema,
   cutterQuerySchema,
   cutterStateSchema,
-  filmChangeSchema,
   shopChangeSchema,
-  filmSchema,
-  filmTableSchema,
   shopSchema,
 } from '../shop';
 import type { Endpoints } from './endpoint';
