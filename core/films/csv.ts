@@ -1,5 +1,6 @@
 /** The shop's films as a table that any spreadsheet opens (RFC 4180): a line for each roll or pile of sheets. */
 import Papa from 'papaparse';
+import { csvText } from '../units/csvText';
 import type { Build, Film, Finish, PrintGround, Roll } from './film';
 import { BUILDS, buildOf, FINISHES, finishOf, limitsOf, PRINT_GROUNDS } from './film';
 
@@ -33,10 +34,8 @@ export function filmsToCsv(films: readonly Film[]): string {
     const rolls = film.rolls.length > 0 ? film.rolls : [undefined];
     return rolls.map((roll) => lineOf(film, roll));
   });
-  return `${Papa.unparse({ fields: [...COLUMNS], data }, { newline: NEWLINE })}${NEWLINE}`;
+  return csvText(COLUMNS, data, true);
 }
-
-const NEWLINE = '\r\n';
 
 function lineOf(film: Film, roll: Roll | undefined): (string | number)[] {
   const { narrowest, island, gap, stack, track } = limitsOf(film);

@@ -1,5 +1,5 @@
 /** What of a film is left, what is wanted of it, and how much of it to order. */
-import Papa from 'papaparse';
+import { csvText } from '../units/csvText';
 import type { Film, Roll } from './film';
 import { stockOf } from './film';
 
@@ -65,9 +65,8 @@ export function toOrderCsv(rows: readonly { readonly film: Film; readonly packs:
     const { width, lengthLeft, sheets = '' } = packOf(film);
     return [film.name, film.code, packs, width, lengthLeft, sheets];
   });
-  return `${Papa.unparse({ fields, data }, { newline: NEWLINE, escapeFormulae: true })}${NEWLINE}`;
+  return csvText(fields, data);
 }
-const NEWLINE = '\r\n';
 
 const NOTHING: Wanted = { queued: 0, planned: 0 };
 export const wantedOf = (wanted: ReadonlyMap<string, Wanted>, film: string): Wanted =>

@@ -2,6 +2,7 @@
 /** Of an order that comes once more: whether the same bytes go to the cutters as then, or what differs. */
 import { ref, watch } from 'vue';
 import type { Repeats } from '../../../contracts/cuts';
+import { dayText } from '../../parts/dayText';
 import { call } from '../../stores/api';
 import { useListening } from '../../stores/events';
 
@@ -30,8 +31,7 @@ watch(
 );
 useListening((event) => void (event.kind === 'shop' && ask()));
 
-const dayOf = (at: string): string =>
-  new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+const dayOf = (at: string): string => dayText(new Date(at), true);
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import { useLocalStorage } from '@vueuse/core';
 import { ChevronLeft, ChevronRight, Download } from '@lucide/vue';
 import { computed } from 'vue';
 import { addressOf } from '../../../contracts/address';
+import { dayText, noonOf } from '../../parts/dayText';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { duration, useUnits } from '../../stores/units';
 import FilmBars from './FilmBars.vue';
@@ -18,9 +19,9 @@ import WeekBars from './WeekBars.vue';
 const units = useUnits();
 const { span, back, weeks, query, usage, problem, look } = useUsage();
 const asTable = useLocalStorage('jam-pan-usage-table', false);
-const dayOf = (day: string, more: Intl.DateTimeFormatOptions = {}): string =>
-  new Date(`${day}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', ...more });
-const when = computed(() => `${dayOf(weeks.value.from)} – ${dayOf(weeks.value.to, { year: 'numeric' })}`);
+const when = computed(
+  () => `${dayText(noonOf(weeks.value.from))} – ${dayText(noonOf(weeks.value.to), true)}`,
+);
 
 const times = computed(() => (usage.value?.byCutter ?? []).map((row) => row.times));
 const all = (doing: 'cutting' | 'waiting'): number => times.value.reduce((sum, one) => sum + one[doing], 0);

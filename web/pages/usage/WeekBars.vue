@@ -5,6 +5,7 @@ import { scaleBand, scaleLinear } from 'd3-scale';
 import { computed, ref } from 'vue';
 import type { Usage } from '../../../contracts/usage';
 import { largest } from '../../../core/geometry/lists';
+import { dayText, noonOf } from '../../parts/dayText';
 import { useUnits } from '../../stores/units';
 import ColourLegend from './ColourLegend.vue';
 import { NO_FILM, PARTS, partsOf } from './parts';
@@ -43,8 +44,7 @@ const piled = computed(() =>
     return { ...bar, pile };
   }),
 );
-const dayOf = (monday: string): string =>
-  new Date(`${monday}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+const dayOf = (monday: string): string => dayText(noonOf(monday));
 /** So many weeks from one label to the next that none lies on another. */
 const every = computed(() => Math.max(1, Math.ceil(58 / Math.max(1, x.value.step()))));
 const says = ({ monday, used, parts }: (typeof bars.value)[number]): string =>
