@@ -6,45 +6,22 @@ import type { Order } from '../contracts/api';
 import type { Cut, CutActed } from '../contracts/cuts';
 import type { FewestSwaps, FloorNow } from '../contracts/floor';
 import { editsBetween } from '../contracts/edits';
-import { CURLEW_SPEC } from '../cutter-sim/machines';
-import type { RunningSim } from '../cutter-sim/serve';
-import { serveSim } from '../cutter-sim/serve';
-import { seedShop } from '../demo/seed';
-import { freshDatabase } from './db/freshDatabase.testing';
+import type { AtCurlew } from './atCurlew.testing';
+import { atCurlew } from './atCurlew.testing';
 import { cuts, cutters } from './db/schema';
-import type { RunningServer } from './open';
-import { openServer } from './open';
-import type { SignedIn } from './people/signIn.testing';
-import { signIn } from './people/signIn.testing';
 
 const WREN = readFileSync('demo/art/marsh-wren.svg');
-let server: RunningServer;
-let sim: RunningSim;
-let lead: SignedIn;
+let shop: AtCurlew;
 let order: Order;
 
 beforeAll(async () => {
-  const databaseUrl = await freshDatabase('jampan_floor');
-  [server, sim] = await Promise.all([
-    openServer({ databaseUrl, filesPerMinute: 1000 }),
-    serveSim({ spec: CURLEW_SPEC, timeFactor: 20, film: { name: 'roll', width: 610, length: 22_000, toughness: 60 } }), // prettier-ignore
-  ]);
-  const nowhere = { host: '127.0.0.1', port: 9 };
-  await seedShop(server.services, {
-    curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel },
-    heron: nowhere,
-    plover: nowhere,
-  });
-  lead = await signIn(server);
+  shop = await atCurlew('jampan_floor');
   const { body } = await api().post('/api/orders').attach('file', WREN, 'wren.svg').expect(200);
   order = body as Order;
 }, 60_000);
-afterAll(async () => {
-  await server.close();
-  await sim.close();
-}, 30_000);
+afterAll(() => shop.close(), 30_000);
 
-const api = () => lead.agent;
+const api = () => shop.api();
 const open = async (): Promise<Cut[]> => (await api().get('/api/cuts').expect(200)).body as Cut[];
 const lane = async (cutter = 'curlew') =>
   (await open()).filter((cut) => cut.cutterId === cutter && cut.state !== 'held');
@@ -53,8 +30,8 @@ const queue = async (body: object = {}): Promise<Cut[]> => {
   const all = (await api().post(`/api/orders/${order.id}/queue`).send(asked).expect(200)).body as Cut[];
   return all.filter(({ state }) => state !== 'cancelled' && state !== 'done');
 };
-const say = (id: number, word: string, body: object = {}) => api().post(`/api/cuts/${id}/${word}`).send(body);
-const getCut = async (id: number): Promise<Cut> => (await api().get(`/api/cuts/${id}`)).body as Cut;
+const say: AtCurlew['say'] = (...asked) => shop.say(...asked);
+const getCut = (id: number) => shop.getCut(id);
 const states = (all: readonly Cut[]) => all.map(({ state }) => state);
 async function until<T>(look: () => Promise<T>, good: (value: T) => boolean): Promise<T> {
   for (let i = 0; i < 600; i++) {
@@ -76,7 +53,7 @@ async function another(name: string, due: string | null = null): Promise<Order> 
 
 beforeEach(async () => {
   await api().post('/api/floor/go-on').expect(200);
-  await server.services.db.update(cuts).set({ state: 'cancelled' });
+  await shop.server.services.db.update(cuts).set({ state: 'cancelled' });
 });
 
 describe('the shelf', () => {
@@ -161,8 +138,12 @@ describe('another cutter', () => {
   test('a film goes to it with all that was queued of it, made for that machine; back it has the same bytes', async () => {
     const [first] = await queue();
     const bytes = async () =>
-      (await server.services.db.select({ program: cuts.program }).from(cuts).where(eq(cuts.id, first.id)))[0]
-        .program;
+      (
+        await shop.server.services.db
+          .select({ program: cuts.program })
+          .from(cuts)
+          .where(eq(cuts.id, first.id))
+      )[0].program;
     const before = await bytes();
     const moved = (await say(first.id, 'move', { cutter: 'heron', before: null }).expect(200)).body as Cut;
     expect(moved).toMatchObject({ id: first.id, cutterId: 'heron', film: { id: first.film.id }, state: 'wants-film' }); // prettier-ignore
@@ -191,7 +172,7 @@ describe('another cutter', () => {
       say(first.id, 'cancel'),
     ]);
     for (const { status } of answers) expect([200, 409]).toContain(status);
-    const rows = await server.services.db.select({ rank: cuts.rank }).from(cuts);
+    const rows = await shop.server.services.db.select({ rank: cuts.rank }).from(cuts);
     expect(rows.filter(({ rank }) => !Number.isFinite(rank))).toEqual([]);
   }, 60_000);
 
@@ -202,17 +183,17 @@ describe('another cutter', () => {
     const edits = editsBetween(mine.choices, { ...mine.choices, layout });
     await api().patch(`/api/orders/${mine.id}/choices`).send({ base: 0, edits }).expect(200);
     expect((await say(cut.id, 'move', { cutter: 'heron', before: null }).expect(409)).body.code).toBe('changed'); // prettier-ignore
-    await server.services.db.update(cuts).set({ state: 'cutting' }).where(eq(cuts.id, cut.id));
+    await shop.server.services.db.update(cuts).set({ state: 'cutting' }).where(eq(cuts.id, cut.id));
     expect((await say(cut.id, 'move', { cutter: 'curlew', before: null }).expect(409)).body.code).toBe('not-now'); // prettier-ignore
     await say(cut.id, 'hold').expect(409);
   });
 
   test('a retired cutter takes nothing', async () => {
     const [first] = await queue();
-    const row = (await server.services.db.select().from(cutters).where(eq(cutters.id, 'heron')))[0];
-    await server.services.db.update(cutters).set({ data: { ...row.data, isRetired: true } }).where(eq(cutters.id, 'heron')); // prettier-ignore
+    const row = (await shop.server.services.db.select().from(cutters).where(eq(cutters.id, 'heron')))[0];
+    await shop.server.services.db.update(cutters).set({ data: { ...row.data, isRetired: true } }).where(eq(cutters.id, 'heron')); // prettier-ignore
     expect((await say(first.id, 'move', { cutter: 'heron', before: null }).expect(422)).body.message).toBe('Heron is out of use.'); // prettier-ignore
-    await server.services.db.update(cutters).set({ data: row.data }).where(eq(cutters.id, 'heron'));
+    await shop.server.services.db.update(cutters).set({ data: row.data }).where(eq(cutters.id, 'heron'));
   });
 });
 
@@ -275,7 +256,7 @@ describe('all machines at once', () => {
     await api().post('/api/floor/pause').expect(200);
     await api().post('/api/floor/go-on').expect(200);
     expect((await getCut(first.id)).state).toBe('stopped');
-    const rows = await server.services.db
+    const rows = await shop.server.services.db
       .select()
       .from(cuts)
       .where(inArray(cuts.id, [first.id]));
