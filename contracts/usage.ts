@@ -1,6 +1,9 @@
 /** Stock against what is wanted of it, and what became of film and of the cutters' time, as they cross the wire. */
 import { z } from 'zod';
 
+/** So many orders are named of those that want a film. */
+export const ORDERS_NAMED = 3;
+
 /** What is wanted of a film, mm along it. */
 export const filmWantedSchema = z.object({
   film: z.string(),
@@ -8,18 +11,10 @@ export const filmWantedSchema = z.object({
   queued: z.number(),
   /** By orders of which nothing is queued yet. */
   planned: z.number(),
-  /** Whose that is, what is due first before all. */
-  orders: z
-    .array(
-      z.object({
-        id: z.number(),
-        number: z.number(),
-        name: z.string(),
-        due: z.string().nullable(),
-        mm: z.number(),
-      }),
-    )
-    .readonly(),
+  /** Some of those orders: what is due first before all. */
+  orders: z.array(z.object({ id: z.number(), number: z.number(), name: z.string() })).readonly(),
+  /** How many there are. */
+  count: z.number(),
 });
 export type FilmWanted = z.infer<typeof filmWantedSchema>;
 

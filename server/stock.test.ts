@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { eq, sql } from 'drizzle-orm';
 import Papa from 'papaparse';
+import type { Order } from '../contracts/api';
 import type { Calibration } from '../contracts/calibrations';
 import type { Cut } from '../contracts/cuts';
 import type { ShopNow } from '../contracts/shop';
@@ -143,6 +144,32 @@ describe('what is booked', () => {
     expect((await bookings()).at(-1)).toMatchObject({ kind: 'counted', filmId: 'heather', off: -5000 });
     expect((await filmsNow()).get('heather')).toMatchObject({ pack, coming: 2, low: 4000 });
   });
+});
+
+test('what orders want that are not in the queue is known, what is due first before all', async () => {
+  const damson = async () => (await wantedNow()).find(({ film }) => film === 'damson');
+  // one whose cut was taken back is there already
+  const before = (await damson())?.count ?? 0;
+  const dues = ['2027-03-04', null, '2027-01-02', '2027-02-03'];
+  const made: Order[] = [];
+  for (const due of dues) {
+    const order = await shop.order(1);
+    await shop.api().patch(`/api/orders/${order.id}`).send({ due }).expect(200);
+    made.push(order);
+  }
+  const count = before + made.length;
+  for (let k = 0; k < 200 && (await damson())?.count !== count; k++)
+    await new Promise((done) => setTimeout(done, 100));
+  const wanted = (await damson())!;
+  expect(wanted.count).toBe(count);
+  expect(wanted.orders.map(({ number }) => number)).toEqual([2, 3, 0].map((k) => made[k].number));
+  // queued, it is wanted by the queue instead
+  const [cut] = await shop.queue(made[0]);
+  const after = (await damson())!;
+  expect(after.count).toBe(count - 1);
+  expect(wanted.planned - after.planned).toBeCloseTo(cut.length, 6);
+  expect(after.queued - wanted.queued).toBeCloseTo(cut.length, 6);
+  await shop.say(cut.id, 'cancel').expect(200);
 });
 
 test('use adds up: with the shelf film by film, and the same in all by week, film, order and cutter', async () => {

@@ -10,7 +10,7 @@ import type { Hub } from '../events/hub';
 import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
 import { changeSettings, settingsOf } from './settings';
-import { bookCount, heldFilm } from './stock';
+import { bookCount, heldFilm, heldFilms } from './stock';
 import { keptNow, staleCalibrations } from './stale';
 
 export interface ShopServices extends ByWhom {
@@ -77,9 +77,10 @@ export async function importFilms({ db, hub, who }: ShopServices, csv: string): 
   if (!table.ok) throw new Trouble(422, 'film-table', table.message);
   await db.transaction(async (tx) => {
     const [{ last }] = await tx.select({ last: max(films.position) }).from(films);
+    const known = await heldFilms(tx, table.films.map(({ id }) => id)); // prettier-ignore
     const rows = [];
     for (const [i, film] of table.films.entries()) {
-      const before = await heldFilm(tx, film.id);
+      const before = known.get(film.id);
       await bookCount(tx, before ?? { ...film, rolls: [] }, film.rolls, who);
       const data = { ...film, pack: before?.pack, coming: before?.coming };
       rows.push({ id: film.id, data, position: (last ?? -1) + 1 + i });

@@ -1,5 +1,5 @@
 /** Film on the shelf as it is used up, each change of it booked in the same step. */
-import { eq, sql } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import type { Drawing } from '../../contracts/cuts';
 import { isSpoilt } from '../../contracts/cuts';
 import type { BookingKind, FilmTaken, Taken } from '../../core/films/booking';
@@ -177,9 +177,18 @@ async function book(tx: Tx, film: Film, taken: readonly Taken[], who: number | n
 }
 
 /** A film, held until the transaction ends. */
-export async function heldFilm(tx: Tx, id: string): Promise<Film | undefined> {
-  const [row] = await tx.select({ data: films.data }).from(films).where(eq(films.id, id)).for('update');
-  return row?.data;
+export const heldFilm = async (tx: Tx, id: string): Promise<Film | undefined> =>
+  (await heldFilms(tx, [id])).get(id);
+
+/** Some of them, always in one order: two who hold the same do not wait for one another. */
+export async function heldFilms(tx: Tx, ids: readonly string[]): Promise<ReadonlyMap<string, Film>> {
+  const rows = await tx
+    .select({ data: films.data })
+    .from(films)
+    .where(inArray(films.id, [...ids]))
+    .orderBy(films.id)
+    .for('update');
+  return new Map(rows.map(({ data }) => [data.id, data]));
 }
 
 /** What is written on the next offcuts of a film. */

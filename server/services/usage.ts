@@ -1,10 +1,10 @@
 /** What became of film and of the cutters' time, added up from what was booked. */
 import type { SQL } from 'drizzle-orm';
 import { asc, eq, gte, sql } from 'drizzle-orm';
-import Papa from 'papaparse';
 import type { Doing, FilmSums, Usage, UsageQuery } from '../../contracts/usage';
 import { DOINGS } from '../../contracts/usage';
 import { areaOf } from '../../core/films/film';
+import { csvText } from '../../core/units/csvText';
 import type { Db } from '../db/connect';
 import { cutters, cutterTimes, filmBookings, films, orders, people } from '../db/schema';
 
@@ -68,38 +68,41 @@ async function filmsOf(db: Db, span: Span): Promise<Usage['byFilm']> {
   const area = (where: SQL): SQL<number> =>
     sql<number>`coalesce(sum(${used} * ${width}) filter (where ${where}), 0)::float8`;
   const during = isIn(span);
-  const [moved, used_, shelf] = await Promise.all([
+  const [booked, shelf] = await Promise.all([
     db
       .select({
         film: filmId,
         came: area(sql`${during} and ${kind} = 'counted'`),
         gone: area(sql`${during} and ${isUse}`),
         since: area(sql`${at} >= ${span.to}`),
+        ...sums(sql`case when ${during} and ${isUse} then 1 else 0 end`),
       })
       .from(filmBookings)
       .where(gte(at, span.from))
       .groupBy(filmId),
-    db
-      .select({ film: filmId, ...sums() })
-      .from(filmBookings)
-      .where(sql`${during} and ${isUse}`)
-      .groupBy(filmId),
-    db.select({ data: films.data }).from(films).orderBy(asc(films.position)),
+    db.select({ data: films.data }).from(films),
   ]);
-  const movedBy = new Map(moved.map((row) => [row.film, row]));
-  const usedBy = new Map(used_.map((row) => [row.film, row]));
-  const rows = shelf.map(({ data: { id, name, colour, rolls } }) => {
-    const { came = 0, gone = 0, since = 0 } = movedBy.get(id) ?? {};
-    const after = areaOf(rolls) + since;
-    const { film: _, ...own } = usedBy.get(id) ?? { film: id, ...NONE };
-    return { film: id, name, colour, ...own, before: after + came + gone, came: 0 - came, gone, after };
-  });
-  const unknown = usedBy.get(null);
-  const strange = unknown && { ...unknown, name: null, colour: null, before: 0, came: 0, gone: 0, after: 0 };
-  return [...rows.filter(({ used: mm, came }) => mm !== 0 || came !== 0), ...(strange ? [strange] : [])].sort(
-    (a, b) => b.used - a.used,
-  );
+  const known = new Map(shelf.map(({ data }) => [data.id, data]));
+  return booked
+    .filter(({ used: mm, came }) => mm !== 0 || came !== 0)
+    .map(({ came, gone, since, ...row }) => {
+      const film = row.film === null ? undefined : known.get(row.film);
+      if (!film) return { ...row, ...UNKNOWN };
+      const after = areaOf(film.rolls) + since;
+      return {
+        ...row,
+        name: film.name,
+        colour: film.colour,
+        before: after + came + gone,
+        came: -came,
+        gone,
+        after,
+      };
+    })
+    .sort((a, b) => b.used - a.used);
 }
+/** Of film that nobody named nothing lies on the shelf. */
+const UNKNOWN = { name: null, colour: null, before: 0, came: 0, gone: 0, after: 0 };
 
 /** Order by order: on a strip of several, each by its share. */
 function ordersOf(db: Db, wanted: SQL): Promise<Usage['byOrder'][number][]> {
@@ -178,7 +181,6 @@ const COLUMNS = [
   'cost',
   'who',
 ];
-const NEWLINE = '\r\n';
 
 /** Every change of the shelf as a table that any spreadsheet opens (RFC 4180), in its order. */
 export async function bookingsCsv(db: Db, query: UsageQuery): Promise<string> {
@@ -212,5 +214,5 @@ export async function bookingsCsv(db: Db, query: UsageQuery): Promise<string> {
       who ?? '',
     ];
   });
-  return `${Papa.unparse({ fields: COLUMNS, data }, { newline: NEWLINE, escapeFormulae: true })}${NEWLINE}`;
+  return csvText(COLUMNS, data);
 }

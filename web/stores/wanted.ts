@@ -1,15 +1,20 @@
 /** What of each film the queue and orders want, kept up with as long as the component is there. */
+import { useDebounceFn } from '@vueuse/core';
 import { computed, onMounted, shallowRef } from 'vue';
 import type { FilmWanted } from '../../contracts/usage';
 import { call } from './api';
 import { useListening } from './events';
+
+const SETTLED_MS = 400;
 
 export function useWanted() {
   const rows = shallowRef<readonly FilmWanted[]>();
   const look = async (): Promise<void> =>
     void (rows.value = await call('GET /api/films/wanted').catch(() => rows.value));
   onMounted(look);
-  useListening((event) => void (['cut', 'order'].includes(event.kind) && look()), look);
+  // orders are told of with every change that anybody makes of any
+  const soon = useDebounceFn(look, SETTLED_MS);
+  useListening((event) => void (['cut', 'order'].includes(event.kind) && soon()), look);
   const wanted = computed(() => new Map((rows.value ?? []).map((row) => [row.film, row])));
   /** undefined: it is not known yet. */
   return { rows, wanted };

@@ -28,7 +28,7 @@ import { moveByArrow } from './moveByArrow';
 import { useInCutters } from './useInCutters';
 import { useFilms } from './useFilms';
 
-const { films, leastOffcut, state, problem, underWay, again, change, keepFrom, bring } = useFilms();
+const { films, cutters, leastOffcut, state, problem, underWay, again, change, keepFrom, bring } = useFilms();
 const search = ref('');
 const PUT_AWAY = 'put away';
 const shown = ref<'all' | Build | typeof PUT_AWAY>('all');
@@ -42,7 +42,7 @@ const units = useUnits();
 const { wanted } = useWanted();
 const balance = (film: Film): Balance => balanceOf(film, wantedOf(wanted.value, film.id));
 const toOrder = computed(() => films.value.filter((film) => balance(film).packs > 0).length);
-const inCutters = useInCutters();
+const inCutters = useInCutters(cutters);
 const input = ref<HTMLInputElement>();
 
 const rows = computed(() =>

@@ -35,7 +35,11 @@ const costOf = (balance: Balance): number => {
   return (packsOf(balance) * pack.lengthLeft * (pack.sheets ?? 1) * (balance.film.price ?? 0)) / 1000;
 };
 const total = computed(() => short.value.reduce((sum, one) => sum + costOf(one), 0));
-const ordersOf = ({ film }: Balance) => wanted.value.get(film.id)?.orders ?? [];
+/** Orders that want it beside those that are named. */
+const othersOf = ({ film }: Balance): number => {
+  const { count = 0, orders = [] } = wanted.value.get(film.id) ?? {};
+  return count - orders.length;
+};
 const asCsv = computed(
   () =>
     `data:text/csv;charset=utf-8,${encodeURIComponent(toOrderCsv(short.value.map((one) => ({ film: one.film, packs: packsOf(one) }))))}`,
@@ -103,16 +107,14 @@ const asCsv = computed(
             <span v-else class="orders">
               <b class="number">{{ units.run(data.planned) }}</b>
               <router-link
-                v-for="one in ordersOf(data).slice(0, 3)"
+                v-for="one in wanted.get(data.film.id)?.orders"
                 :key="one.id"
                 class="number"
                 :title="one.name"
                 :to="{ name: 'order', params: { id: one.id } }"
                 >#{{ one.number }}</router-link
               >
-              <span v-if="ordersOf(data).length > 3" class="soft"
-                >and {{ ordersOf(data).length - 3 }} more</span
-              >
+              <span v-if="othersOf(data) > 0" class="soft">and {{ othersOf(data) }} more</span>
             </span>
           </template>
         </Column>

@@ -1,19 +1,22 @@
 /** The shop's films and what it keeps of them, as they are shown and changed: changes show at once, and none overtakes another. */
 import { useEventListener } from '@vueuse/core';
-import { ref } from 'vue';
+import { ref, shallowRef } from 'vue';
 import type { Film } from '../../../core/films/film';
 import type { FilmSize } from '../../../core/films/leftover';
+import type { Cutter } from '../../../core/layout/cutter';
 import { call } from '../../stores/api';
 import { useShopNow } from '../../stores/shopNow';
 
 export function useFilms() {
   const films = ref<readonly Film[]>([]);
+  const cutters = shallowRef<readonly Cutter[]>([]);
   /** Smallest rest of a sheet or of a cut that goes back on the rack. */
   const leastOffcut = ref<FilmSize>();
 
   const { state, problem, underWay, keep, again } = useShopNow<readonly Film[]>(
     (shop) => {
       films.value = shop.films;
+      cutters.value = shop.cutters;
       leastOffcut.value = shop.leastOffcut;
     },
     (now) => (films.value = now),
@@ -31,5 +34,5 @@ export function useFilms() {
     return keep(async () => (await call('PATCH /api/shop', { body })).films);
   }
   const bring = (csv: string): Promise<void> => keep(() => call('POST /api/films', { body: { csv } }));
-  return { films, leastOffcut, state, problem, underWay, again, change, keepFrom, bring };
+  return { films, cutters, leastOffcut, state, problem, underWay, again, change, keepFrom, bring };
 }

@@ -1,4 +1,5 @@
 /** In which cutters each film lies, by what was cut there last. */
+import type { Ref } from 'vue';
 import { computed, onMounted, shallowRef } from 'vue';
 import type { LoadedNow } from '../../../contracts/floor';
 import type { Cutter } from '../../../core/layout/cutter';
@@ -6,15 +7,13 @@ import { call } from '../../stores/api';
 import { useListening } from '../../stores/events';
 
 /** Names of cutters by film. */
-export function useInCutters() {
+export function useInCutters(cutters: Ref<readonly Cutter[]>) {
   const loaded = shallowRef<readonly LoadedNow[]>([]);
-  const cutters = shallowRef<readonly Cutter[]>([]);
-  async function look(): Promise<void> {
-    const now = await Promise.all([call('GET /api/floor'), call('GET /api/shop')]).catch(() => undefined);
-    if (!now) return;
-    loaded.value = now[0].loaded;
-    cutters.value = now[1].cutters;
-  }
+  const look = async (): Promise<void> =>
+    void (loaded.value = await call('GET /api/floor').then(
+      (now) => now.loaded,
+      () => loaded.value,
+    ));
   onMounted(look);
   useListening((event) => void (event.kind === 'cut' && look()), look);
   return computed(() => {
