@@ -2,19 +2,18 @@
 /** Cuts that the search names by their number or by their sheet's code. */
 import type { RouteLocationRaw } from 'vue-router';
 import type { FoundCut } from '../../../contracts/api';
+import { dayText } from '../../parts/dayText';
 
 defineProps<{ cuts: readonly FoundCut[] }>();
-/** What is done is seen as it was cut, what is not at its machine. */
-const placeOf = ({ id, orderId, cutterId, state }: FoundCut): RouteLocationRaw =>
-  state === 'done' || state === 'cancelled'
-    ? { name: 'order', params: { id: orderId }, query: { cut: id } }
-    : state === 'held'
-      ? { name: 'floor' }
-      : { name: 'cutter', params: { id: cutterId } };
-const dayOf = (at: string): string =>
-  new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+/** What is done is seen as it was cut, what is left out in its order, all else where it is. */
+function placeOf({ id, orderId, cutterId, state }: FoundCut): RouteLocationRaw {
+  const order = { name: 'order', params: { id: orderId } };
+  if (state === 'done') return { ...order, query: { cut: id } };
+  if (state === 'cancelled') return order;
+  return state === 'held' ? { name: 'floor' } : { name: 'cutter', params: { id: cutterId } };
+}
 function says({ state, endedAt, cutter }: FoundCut): string {
-  if (state === 'done') return `cut on ${cutter}, ${dayOf(endedAt!)}`;
+  if (state === 'done') return `cut on ${cutter}, ${dayText(new Date(endedAt!), true)}`;
   if (state === 'cancelled') return 'left out';
   return state === 'held' ? 'on the shelf' : `at ${cutter}`;
 }

@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import { dueText } from '../../parts/dueText';
-import { addressOf } from '../../../contracts/address';
-import { Archive, CopyPlus, FilePlus2, Type } from '@lucide/vue';
+import { FilePlus2, Type } from '@lucide/vue';
 import Dialog from 'primevue/dialog';
 import { useIntersectionObserver } from '@vueuse/core';
 import { onMounted, ref } from 'vue';
@@ -12,11 +10,10 @@ import SearchField from '../../parts/SearchField.vue';
 import UndoNote from '../../parts/UndoNote.vue';
 import { PLAIN_TEXT } from '../order/artwork/sources';
 import { useOrders } from '../../stores/orders';
-import { useUnits } from '../../stores/units';
 import FoundCuts from './FoundCuts.vue';
+import OrderListRow from './OrderListRow.vue';
 
 const orders = useOrders();
-const units = useUnits();
 const router = useRouter();
 const picker = ref<HTMLInputElement>();
 
@@ -29,17 +26,6 @@ const FILTERS: readonly (readonly [OrderFilter, string])[] = [
   ['cut', 'Cut'],
   ['put-away', 'Put away'],
 ];
-const TAG: Readonly<Record<OrderRow['state'], string>> = {
-  open: '',
-  queued: 'check',
-  cutting: 'check',
-  cut: 'good',
-};
-function stateOf({ state, cutters }: OrderRow): string {
-  if (state === 'open') return 'Open';
-  if (state === 'cut') return 'Cut';
-  return `${state === 'cutting' ? 'At' : 'Queued for'} ${cutters.join(', ')}`;
-}
 /** The order that a person is asked about before it is gone. */
 const toClear = ref<OrderRow>();
 async function clearNow(): Promise<void> {
@@ -81,7 +67,7 @@ async function repeat(row: OrderRow): Promise<void> {
         placeholder="Name, number, film, cut"
         label="Search orders"
       />
-      <div class="states" role="group" aria-label="Show orders that are">
+      <div class="pills states" role="group" aria-label="Show orders that are">
         <button
           v-for="[filter, word] in FILTERS"
           :key="filter"
@@ -117,75 +103,16 @@ async function repeat(row: OrderRow): Promise<void> {
       No order matches. Clear the search or show all.
     </p>
     <ul v-else class="rows">
-      <li v-for="row in orders.rows" :key="row.id">
-        <router-link :to="{ name: 'order', params: { id: row.id } }">
-          <span class="thumb"
-            ><img
-              v-if="row.summary"
-              :src="`${addressOf('GET /api/orders/{id}/thumbnail.png', { params: { id: row.id } })}?${row.summary.revision ?? row.changedAt}`"
-              alt=""
-              loading="lazy"
-          /></span>
-          <span class="what">
-            <strong>{{ row.name }}</strong>
-            <span class="soft"
-              ><span class="number">#{{ row.number }}</span> · {{ row.fileName || 'typed text' }}</span
-            >
-          </span>
-          <span v-if="row.summary" class="size number"
-            >{{ units.number(row.summary.width) }} × {{ units.length(row.summary.height) }}</span
-          >
-          <span v-else class="size soft">planning …</span>
-          <span
-            v-if="row.summary"
-            class="films"
-            :aria-label="row.summary.films.map((f) => f.name).join(', ')"
-          >
-            <span
-              v-for="film in row.summary.films.slice(0, 8)"
-              :key="film.name"
-              class="swatch"
-              :style="{ '--film': film.colour }"
-              :title="film.name"
-            ></span>
-            <span v-if="row.summary.films.length > 8" class="soft">+{{ row.summary.films.length - 8 }}</span>
-          </span>
-          <span v-else class="films"></span>
-          <span class="due" :class="{ late: row.late }">{{
-            row.due ? `${row.late ? 'was due' : 'due'} ${dueText(row.due)}` : 'no due date'
-          }}</span>
-          <span class="state">
-            <span v-if="row.summary && row.summary.stops > 0" class="tag stop">cannot be cut yet</span>
-            <span v-else-if="row.summary && row.summary.checks > 0" class="tag check"
-              >{{ row.summary.checks }} to check</span
-            >
-            <span class="tag" :class="TAG[row.state]">{{ stateOf(row) }}</span>
-          </span>
-        </router-link>
-        <span v-if="orders.show === 'put-away'" class="away">
-          <button class="button small" @click="repeat(row)">Once more</button>
-          <button class="button small" @click="orders.bringBack(row)">Bring back</button>
-          <button class="button small" @click="toClear = row">Clear for good</button>
-        </span>
-        <span v-else class="away quick">
-          <button
-            class="aside"
-            :aria-label="`Order ${row.name} once more`"
-            title="Order it once more"
-            @click="repeat(row)"
-          >
-            <CopyPlus :size="17" />
-          </button>
-          <button
-            class="aside"
-            :aria-label="`Put ${row.name} away`"
-            title="Put away"
-            @click="orders.putAway(row)"
-          >
-            <Archive :size="17" />
-          </button>
-        </span>
-      </li>
+      <OrderListRow
+        v-for="row in orders.rows"
+        :key="row.id"
+        :row="row"
+        :is-away="orders.show === 'put-away'"
+        @repeat="repeat(row)"
+        @put-away="orders.putAway(row)"
+        @bring-back="orders.bringBack(row)"
+        @clear="toClear = row"
+      />
     </ul>
     <UndoNote
       v-if="orders.putAwayLast"
@@ -236,20 +163,7 @@ h1 {
   margin-left: 12px;
 }
 .states {
-  display: flex;
-  gap: 2px;
   margin-right: auto;
-}
-.states button {
-  padding: 5px 12px;
-  border: 0;
-  border-radius: 99px;
-  background: none;
-  font-weight: 620;
-}
-.states button[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--card);
 }
 .rows {
   display: grid;
@@ -257,44 +171,6 @@ h1 {
   margin: 0;
   padding: 0;
   list-style: none;
-}
-.rows li {
-  position: relative;
-
-  /* rows out of sight cost nothing */
-  content-visibility: auto;
-  contain-intrinsic-height: auto 98px;
-}
-.away {
-  position: absolute;
-  right: 16px;
-  bottom: 8px;
-}
-.away {
-  display: flex;
-  gap: 8px;
-}
-.quick {
-  gap: 2px;
-}
-.aside {
-  display: grid;
-  place-items: center;
-  width: 30px;
-  height: 28px;
-  color: var(--ink-soft);
-  background: none;
-  border: 0;
-  border-radius: var(--radius-field);
-  opacity: 0;
-}
-.rows li:hover .aside,
-.aside:focus-visible {
-  opacity: 1;
-}
-.aside:hover {
-  color: var(--ink);
-  background: var(--rule-soft);
 }
 .clear {
   max-width: 420px;
@@ -318,65 +194,6 @@ h1 {
   font-size: 12.5px;
   opacity: 0.75;
 }
-.rows a {
-  display: grid;
-  grid-template-columns: 158px minmax(190px, 1fr) 178px 190px 128px 200px;
-  align-items: center;
-  gap: 18px;
-  padding: 9px 16px 9px 9px;
-  color: inherit;
-  text-decoration: none;
-  background: var(--card);
-  border: var(--line) solid var(--rule);
-  border-radius: var(--radius-label);
-}
-.rows a:hover {
-  border-color: var(--ink);
-}
-.thumb {
-  display: grid;
-  place-items: center;
-  height: 76px;
-  padding: 7px;
-  background: var(--bench);
-  border-radius: var(--radius-field);
-}
-.thumb img {
-  max-width: 100%;
-  max-height: 62px;
-}
-.what {
-  display: grid;
-  gap: 2px;
-  min-width: 0;
-}
-.what strong {
-  font: 680 17px/1.2 var(--heading);
-}
-.what span {
-  font-size: 14px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.size,
-.due {
-  font-size: 14px;
-}
-.late {
-  color: var(--currant);
-  font-weight: 650;
-}
-.films {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-}
-.state {
-  display: flex;
-  gap: 6px;
-  justify-content: flex-end;
-}
 .quiet {
   padding: 70px 0;
   text-align: center;
@@ -389,14 +206,6 @@ h1 {
 }
 @media (max-width: 1180px) {
   .head {
-    flex-wrap: wrap;
-  }
-  .rows a {
-    grid-template-columns: 120px minmax(0, 1fr) 160px 140px 110px minmax(0, 136px);
-    gap: 12px;
-  }
-  .films,
-  .state {
     flex-wrap: wrap;
   }
 }
