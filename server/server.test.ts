@@ -1,5 +1,5 @@
 /** The server against a real PostgreSQL, a real queue and a simulated cutter on real sockets. */
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { request as httpRequest } from 'node:http';
@@ -671,6 +671,33 @@ describe('choices', () => {
     expect(svg.headers['content-type']).toContain('octet-stream');
     expect((await api().get(`/api/orders/${order.id}/strips/tar.plt`)).body.code).toBe('no-such-strip');
     expect((await api().get(`/api/orders/${order.id}/strips/..%2f..%2fetc.plt`)).status).toBe(404);
+  });
+
+  test('what is asked for by many is planned once, and by another server on the same database not again', async () => {
+    const order = await newOrder();
+    const planned = jest.spyOn(server.services.pool, 'run');
+    const asked = ['damson', 'quince', 'damson', 'tide-blue', 'damson'];
+    const path = (strip: string): string => `/api/orders/${order.id}/strips/${strip}.plt`;
+    const sent = await Promise.all(
+      asked.map((strip) => api().get(path(strip)).buffer().parse(binary).expect(200)),
+    );
+    const bytes = sent.map(({ body }) => String(body));
+    expect(new Set(bytes).size).toBe(3);
+    const strips = () => planned.mock.calls.filter(([name]) => name === 'strips').length;
+    expect(strips()).toBe(1);
+
+    const theirs = jest.spyOn(other.services.pool, 'run');
+    const again = await at(other.url).get(path('damson')).buffer().parse(binary).expect(200);
+    expect(String(again.body)).toBe(bytes[0]);
+    expect(theirs.mock.calls.filter(([name]) => name === 'strips')).toEqual([]);
+    theirs.mockRestore();
+
+    // whatever its plan hangs on makes it another
+    await change(order, layoutOf(order, 2)).expect(200);
+    const two = await api().get(path('damson')).buffer().parse(binary).expect(200);
+    expect(String(two.body)).not.toBe(bytes[0]);
+    expect(strips()).toBe(2);
+    planned.mockRestore();
   });
 });
 

@@ -33,6 +33,21 @@ export const readings = pgTable('readings', {
   data: bytea('data').notNull(),
 });
 
+/** Strips of plans as files, by the hash of all that a plan hangs on. Can be made again at any time. */
+export const stripFiles = pgTable(
+  'strip_files',
+  {
+    key: text('key').notNull(),
+    strip: text('strip').notNull(),
+    bytes: bytea('bytes').notNull(),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.key, table.strip] }),
+    index('strip_files_made_at').on(table.madeAt),
+  ],
+);
+
 /** Typefaces that the shop brought, as they came. */
 export const fonts = pgTable('fonts', {
   id: text('id').primaryKey(),

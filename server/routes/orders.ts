@@ -19,9 +19,9 @@ import {
   startOrder,
   startTextOrder,
   step,
-  stripFile,
   thumbnailOf,
 } from '../services/orders';
+import { stripFile } from '../services/stripFiles';
 import type { SheetFile } from '../../contracts/print';
 import type { Handlers } from './mount';
 import type { Sent } from './sent';

@@ -286,22 +286,34 @@ export async function thumbnailOf(db: Db, id: number): Promise<Buffer> {
   return row.thumbnail;
 }
 
-/** An order as it is planned. @param sharing what it shares with others: nothing, when it is planned by itself */
-export async function planTask(services: OrderServices, order: Order, sharing?: Sharing): Promise<PlanTask> {
+/** All that an order's plan hangs on, pieces by their sources. @param sharing what it shares with others: nothing, when it is planned by itself */
+export async function planInputs(
+  { db }: OrderServices,
+  order: Order,
+  sharing?: Sharing,
+): Promise<Omit<PlanTask, 'artworks'>> {
   const choices = order.choices as Choices;
-  const shared = sharing ?? (await sharingOf(services.db, { id: order.id, choices }));
-  const drawn = [choices, ...shared.guests.map((guest) => guest.choices)];
-  const [shop, ...artworks] = await Promise.all([
-    loadShop(services.db),
-    ...drawn.map(({ artwork }) => artworksFor(services, artwork)),
+  const [shop, shared] = await Promise.all([
+    loadShop(db),
+    sharing ?? sharingOf(db, { id: order.id, choices }),
   ]);
-  return {
-    artworks: new Map(artworks.flatMap((one) => [...one])),
-    choices,
-    shop: { ...shop, sharing: shared },
-    orderNumber: order.number,
-  };
+  return { choices, shop: { ...shop, sharing: shared }, orderNumber: order.number };
 }
+
+/** The same with what the pieces read as, guests' too. */
+export async function withArtworks<T extends Omit<PlanTask, 'artworks'>>(
+  services: OrderServices,
+  inputs: T,
+): Promise<T & Pick<PlanTask, 'artworks'>> {
+  const guests = inputs.shop.sharing?.guests ?? [];
+  const drawn = [inputs.choices, ...guests.map(({ choices }) => choices)];
+  const artworks = await Promise.all(drawn.map(({ artwork }) => artworksFor(services, artwork)));
+  return { ...inputs, artworks: new Map(artworks.flatMap((one) => [...one])) };
+}
+
+/** An order as it is planned. */
+export const planTask = async (services: OrderServices, order: Order, sharing?: Sharing): Promise<PlanTask> =>
+  withArtworks(services, await planInputs(services, order, sharing));
 
 /** The same with the orders that its films are cut with. */
 async function taskWithHosts(services: OrderServices, order: Order): Promise<PlanTask> {
@@ -314,24 +326,6 @@ async function taskWithHosts(services: OrderServices, order: Order): Promise<Pla
     })),
   );
   return { ...task, hosts };
-}
-
-export async function stripFile(
-  services: OrderServices,
-  id: number,
-  stripId: string,
-  kind: 'plt' | 'svg',
-): Promise<Uint8Array> {
-  const order = await getOrder(services.db, id);
-  const bytes = await services.pool.run('download', { ...(await planTask(services, order)), stripId, kind });
-  if (!bytes) {
-    throw new Trouble(
-      404,
-      'no-such-strip',
-      'This strip is not cut in this order as it stands. Look under Films and Layout.',
-    );
-  }
-  return bytes;
 }
 
 /** @param address where the order opens in a browser */

@@ -189,16 +189,23 @@ export function make(task: PlanTask): MadePlan {
 export const onSign = (task: PlanTask & { readonly on: OnStrip }): OnSign | undefined =>
   onSignIn(planOf(task), task.on);
 
-/** One strip of a plan as a file; undefined when the plan has no such strip. */
-export function download(
-  task: PlanTask & { readonly stripId: string; readonly kind: 'plt' | 'svg' },
-): Uint8Array | undefined {
-  const plan = planOf(task);
-  const cut = plan.cuts.find(({ strip }) => strip.id === task.stripId);
-  if (!cut) return undefined;
-  if (task.kind === 'svg') return Buffer.from(stripSvg(cut.strip));
-  return hpglBytes(writeHpgl(cut.program, cut.cutter.device, cut.strip.cuttable));
+export type StripKind = 'plt' | 'svg';
+
+export interface StripFile {
+  /** Its id. */
+  readonly strip: string;
+  readonly bytes: Uint8Array;
 }
+
+/** All strips of a plan as files. */
+export const strips = (task: PlanTask & { readonly kind: StripKind }): readonly StripFile[] =>
+  planOf(task).cuts.map(({ strip, cutter, program }) => ({
+    strip: strip.id,
+    bytes:
+      task.kind === 'svg'
+        ? Buffer.from(stripSvg(strip))
+        : hpglBytes(writeHpgl(program, cutter.device, strip.cuttable)),
+  }));
 
 /** A printed sheet as a file. */
 interface SheetTask extends PlanTask {

@@ -13,7 +13,7 @@ export const {
   make,
   onSign,
   registerSheet,
-  download,
+  strips,
   sheetFile,
   print,
   apply,

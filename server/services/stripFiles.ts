@@ -1,0 +1,81 @@
+/** Strips as files. All of a plan's are made at once and kept for a while: for the same inputs nothing is planned twice. */
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Db } from '../db/connect';
+import { stripFiles } from '../db/schema';
+import { Trouble } from '../problem';
+import type { StripFile, StripKind } from '../work/tasks';
+import type { OrderServices } from './orders';
+import { getOrder, planInputs, withArtworks } from './orders';
+
+/** How long files are kept that nobody may ask for again. */
+const KEPT = sql`interval '1 hour'`;
+
+/** @throws Trouble 404 when the order has no such strip as it stands */
+export async function stripFile(
+  services: OrderServices,
+  id: number,
+  stripId: string,
+  kind: StripKind,
+): Promise<Uint8Array> {
+  const order = await getOrder(services.db, id);
+  const inputs = await planInputs(services, order);
+  const key = createHash('sha256')
+    .update(JSON.stringify([computation(), kind, inputs]))
+    .digest('hex');
+  const kept = await keptFile(services.db, key, stripId);
+  if (kept) return kept;
+  const made = await once(key, async () => {
+    const files = await services.pool.run('strips', { ...(await withArtworks(services, inputs)), kind });
+    await keep(services.db, key, files);
+    return files;
+  });
+  const file = made.find(({ strip }) => strip === stripId);
+  if (file) return file.bytes;
+  throw new Trouble(
+    404,
+    'no-such-strip',
+    'This strip is not cut in this order as it stands. Look under Films and Layout.',
+  );
+}
+
+async function keptFile(db: Db, key: string, strip: string): Promise<Uint8Array | undefined> {
+  const [row] = await db
+    .select({ bytes: stripFiles.bytes })
+    .from(stripFiles)
+    .where(and(eq(stripFiles.key, key), eq(stripFiles.strip, strip)));
+  return row?.bytes;
+}
+
+async function keep(db: Db, key: string, files: readonly StripFile[]): Promise<void> {
+  await db.delete(stripFiles).where(sql`${stripFiles.madeAt} < now() - ${KEPT}`);
+  if (files.length === 0) return;
+  const rows = files.map(({ strip, bytes }) => ({ key, strip, bytes: Buffer.from(bytes) }));
+  await db.insert(stripFiles).values(rows).onConflictDoNothing();
+}
+
+const underWay = new Map<string, Promise<readonly StripFile[]>>();
+
+/** Whoever asks for what is just being made waits for it. */
+function once(key: string, make: () => Promise<readonly StripFile[]>): Promise<readonly StripFile[]> {
+  const making = underWay.get(key) ?? make().finally(() => underWay.delete(key));
+  underWay.set(key, making);
+  return making;
+}
+
+let code: string | undefined;
+
+/** Tells one version of the computation from another: what an earlier one made is not given out by a later. */
+function computation(): string {
+  code ??= ['core', 'server/work']
+    .flatMap((room) =>
+      readdirSync(room, { recursive: true, encoding: 'utf8' }).map((name) => join(room, name)),
+    )
+    .filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts'))
+    .sort()
+    .reduce((hash, name) => hash.update(name).update(readFileSync(name)), createHash('sha256'))
+    .digest('hex');
+  return code;
+}
