@@ -11,7 +11,7 @@ import { Trouble } from './problem';
 import { artworkRoutes } from './routes/artwork';
 import { calibrationRoutes } from './routes/calibrations';
 import { cutRoutes } from './routes/cuts';
-import { errorHandler, sameSiteOnly } from './routes/guard';
+import { errorHandler, notTooMany, sameSiteOnly } from './routes/guard';
 import { knownHostsOnly, LOOPBACK } from './routes/hosts';
 import { mount } from './routes/mount';
 import { orderRoutes } from './routes/orders';
@@ -64,7 +64,7 @@ export function createApp(
   );
   app.use(logRequests(log));
   app.use(sameSiteOnly);
-  app.use('/api', sessions, whoAsks(services.db));
+  app.use('/api', notTooMany(), sessions, whoAsks(services.db));
   const description = openApi();
   app.get('/api/openapi.json', (_request, response) => {
     refuseUnless('tablet', asking(response));

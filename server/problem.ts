@@ -21,5 +21,13 @@ export class Trouble extends Error {
   }
 }
 
+/** What is more than can be done now is turned away at once, so that what was begun is done soon. */
+export const tooBusy = (): Trouble =>
+  new Trouble(
+    503,
+    'too-busy',
+    'The server has more to do than it can just now. Nothing was changed; try again in a moment.',
+  );
+
 export const notFound = (what: string): Trouble =>
   new Trouble(404, 'not-found', `There is no ${what} here. It may have been removed; go back to Orders.`);

@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import type { z } from 'zod';
 import { isDatabaseAway, isUnkeepable } from '../db/away';
 import { tooBig } from '../files/readSvg';
-import { Trouble } from '../problem';
+import { tooBusy, Trouble } from '../problem';
 import { STEPS_TYPE } from '../../contracts/api';
 
 /** Parses input at the edge. @throws Trouble 400 that names the field */
@@ -40,6 +40,24 @@ export function sameSiteOnly(request: Request, _response: Response, next: NextFu
 const hostOf = (origin: string): string | undefined =>
   URL.canParse(origin) ? new URL(origin).host : undefined;
 
+/** s after which whoever was told to come back may do so. */
+const RETRY_S = 2;
+
+/** Requests that are answered at once; more are turned away. */
+const MOST_UNDER_WAY = 250;
+
+/** Whoever only asks is turned away while too many do; what a person did is taken, and pages that listen are none of them. */
+export function notTooMany(most = MOST_UNDER_WAY): RequestHandler {
+  let underWay = 0;
+  return (request, response, next) => {
+    if (request.method !== 'GET' || request.path === '/events') return next();
+    if (underWay >= most) return next(tooBusy());
+    underWay++;
+    response.once('close', () => underWay--);
+    next();
+  };
+}
+
 /** A refused query says all that was to be written. */
 const MOST_LOGGED = 400;
 
@@ -49,6 +67,8 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
     const trouble = asTrouble(error);
     if (trouble.status >= 500)
       log.error({ error: String(error).slice(0, MOST_LOGGED), path: request.path }, 'request failed');
+    // (RFC 9110, 10.2.3)
+    if (trouble.status === 503 && !response.headersSent) response.set('Retry-After', String(RETRY_S));
     if (!response.headersSent) response.status(trouble.status).json(trouble);
     else if (!response.get('content-type')?.startsWith(STEPS_TYPE)) next(error);
     else response.end(JSON.stringify({ status: trouble.status, problem: trouble }));

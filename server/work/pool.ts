@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import { tooBusy } from '../problem';
 import type * as tasks from './tasks';
 
 type Tasks = typeof tasks;
@@ -18,6 +19,7 @@ export interface Watch {
 }
 
 export interface WorkPool {
+  /** @throws Trouble 503 when too much waits already */
   readonly run: <K extends TaskName>(
     name: K,
     input: Parameters<Tasks[K]>[0],
@@ -36,6 +38,9 @@ const READING: ReadonlySet<TaskName> = new Set([
   'showPicture',
 ]);
 
+/** Tasks that wait for one of them; whoever comes later is told so. */
+const MOST_WAITING = 200;
+
 /** Threads that plan, and threads that read files: of both as many as there are cores, each doing one thing at a time. */
 export function openPool(threads = availableParallelism()): WorkPool {
   const open = (): Piscina =>
@@ -45,13 +50,14 @@ export function openPool(threads = availableParallelism()): WorkPool {
       maxThreads: threads,
       // a thread takes a second to start: one that was needed is likely to be needed again
       idleTimeout: 300_000,
-      maxQueue: 200,
+      maxQueue: MOST_WAITING,
       resourceLimits: { maxOldGenerationSizeMb: 1500 },
     });
   const planning = open();
   const reading = open();
   const run: WorkPool['run'] = async (name, input, { signal, tell } = {}) => {
     const pool = READING.has(name) ? reading : planning;
+    if (pool.queueSize >= MOST_WAITING) throw tooBusy();
     if (!tell) return pool.run(input, { name, signal });
     const { port1, port2 } = new MessageChannel();
     port1.on('message', tell);
