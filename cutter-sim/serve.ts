@@ -2,6 +2,7 @@
 import { createServer as createTcp } from 'node:net';
 import type { Socket } from 'node:net';
 import { cutterPanel } from './cutterPanel';
+import type { Machine } from './machine';
 import { createMachine } from './machine';
 import { DEMO_MACHINES } from './machines';
 import { z } from 'zod';
@@ -24,6 +25,7 @@ export interface SimOptions {
 export interface RunningSim {
   readonly port: number;
   readonly panel: string;
+  readonly status: Machine['status'];
   readonly close: () => Promise<void>;
 }
 
@@ -80,6 +82,7 @@ export async function serveSim({
   return {
     port: portOf(tcp),
     panel: panel.url,
+    status: machine.status,
     close: async () => {
       clearInterval(ticker);
       client?.destroy();

@@ -18,4 +18,8 @@ spawnSync(process.execPath, [...tsx, 'bench/page.ts'], {
   env: { ...process.env, SHOP: JSON.parse(server.said).url },
 });
 server.child.kill('SIGKILL');
+spawnSync(process.execPath, [...tsx, 'bench/floor.ts'], {
+  stdio: 'inherit',
+  env: { ...process.env, DATABASE_URL: postgres.fresh('jampan_bench_floor') },
+});
 postgres.stop();

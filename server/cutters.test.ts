@@ -15,7 +15,6 @@ import { createSegmentGrid } from '../core/geometry/segmentGrid';
 import type { Choices } from '../core/plan/choices';
 import { createPlanner } from '../core/plan/plan';
 import { DEMO_SHOP } from '../demo/shop';
-import type { RunningSim } from '../cutter-sim/serve';
 import { linksTo, serveShop } from '../cutter-sim/serve';
 import { seedShop } from '../demo/seed';
 import { freshDatabase } from './db/freshDatabase.testing';
@@ -27,7 +26,7 @@ import { signIn } from './people/signIn.testing';
 
 let lead: SignedIn;
 let server: RunningServer;
-let sims: Readonly<Record<string, RunningSim>>;
+let sims: Awaited<ReturnType<typeof serveShop>>;
 
 beforeAll(async () => {
   [server, sims] = await Promise.all([
