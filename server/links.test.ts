@@ -62,7 +62,7 @@ beforeAll(async () => {
     .where(eq(cutters.id, 'curlew'));
   lead = await signIn(server);
   wire = await wired(sim.port);
-}, 60_000);
+}, 180_000);
 afterAll(async () => {
   wire.process.removeAllListeners('exit');
   wire.process.kill();
@@ -77,7 +77,7 @@ const tested = async (): Promise<LinkTest> =>
 const getCut = async (id: number): Promise<Cut> =>
   (await api().get(`/api/cuts/${id}`).expect(200)).body as Cut;
 async function inState(id: number, ...states: string[]): Promise<Cut> {
-  for (const end = Date.now() + 40_000; ;) {
+  for (const end = Date.now() + 120_000; ;) {
     const cut = await getCut(id);
     if (states.includes(cut.state)) return cut;
     if (Date.now() > end) throw new Error(`still ${cut.state}: ${cut.problem}`);
@@ -128,7 +128,7 @@ describe('a serial port', () => {
     const gone = await tested();
     expect([gone.answers, gone.problem]).toEqual([false, 'there is no /dev/pts/9999']);
     expect(gone.tries.length).toBeGreaterThan(1);
-  }, 60_000);
+  }, 180_000);
 
   test('is none of the machine’s own devices, and no file', async () => {
     const serial = { by: 'serial', baud: 9600, flow: 'none' };
@@ -162,7 +162,7 @@ describe('a cutter that answers nothing', () => {
       await atRest();
       expect(await strokes()).toHaveLength(done.lines);
     },
-    60_000,
+    180_000,
   );
 
   test('stopped, it goes on behind what it was given; or at a line that a person found', async () => {
@@ -187,7 +187,7 @@ describe('a cutter that answers nothing', () => {
     await inState(cut.id, 'done');
     await atRest();
     expect(await strokes()).toHaveLength(stopped.lines + 2);
-  }, 60_000);
+  }, 180_000);
 });
 
 describe('a folder', () => {
@@ -208,5 +208,5 @@ describe('a folder', () => {
     await api().post(`/api/cuts/${other.id}/stop`).expect(200);
     expect((await inState(other.id, 'stopped')).linesDone).toBe(0);
     expect(readdirSync(join(FOLDERS, 'curlew'))).toEqual([name]);
-  }, 60_000);
+  }, 180_000);
 });

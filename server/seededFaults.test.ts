@@ -324,9 +324,11 @@ async function runOne(machine: number, run: number): Promise<Fault> {
   const latest = fault === 'film slips' ? cut.lines / 2 : cut.lines - 1;
   const when = ends === undefined ? Math.floor(between(random, 0, latest)) : 0;
   const isMet = ({ state, linesDone }: Cut): boolean =>
-    (state === 'cutting' && linesDone >= when) || state === 'done';
+    // stopped by nobody: the machine that this runs on had no time for it, and that is fault enough
+    (state === 'cutting' && linesDone >= when) || state === 'done' || state === 'stopped';
   const met = await (isTurned ? turned(machine, cut.id, isMet) : until(cut.id, isMet));
-  if (met.state !== 'done') await FAULTS[fault]({ machine, cut, random });
+  if (met.state === 'cutting') await FAULTS[fault]({ machine, cut, random });
+  if (isTurned) await panel(machine, '/pace', { times: FASTER });
   let end = await until(cut.id, ({ state }) => ['done', 'stopped', 'wants-film'].includes(state));
   for (let k = 0; end.state !== 'done' && k < 5; k++) {
     // nobody could tell how far it came: a person looks at the film

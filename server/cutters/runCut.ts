@@ -95,7 +95,8 @@ async function cutUnderLease(
     );
     const secondsDone = linesDone > 0 ? program.doneAt[linesDone - 1] : 0;
     if (linesDone < program.lines.length) {
-      const problem = `Stopped after line ${linesDone} of ${program.lines.length}.`;
+      const why = lease.held() ? '' : ` ${LET_GO}`;
+      const problem = `Stopped after line ${linesDone} of ${program.lines.length}.${why}`;
       return await tell({
         state: 'stopped',
         linesDone,
@@ -149,6 +150,10 @@ function fedBy(
 }
 
 const fileNameOf = (strip: string): string => strip.replace(/[^\w.-]+/g, '-');
+
+/** Nobody stopped it. */
+const LET_GO =
+  'The server had so much to do that it could not say in time that it still feeds this cutter: rather than cut twice, it stopped. Go on.';
 
 /** A person stopped it before anything began. */
 const STOPPED_BEFORE: Partial<CutRow> = {
