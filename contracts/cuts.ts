@@ -123,6 +123,8 @@ export const CUT_ACTS = [
   'held',
   'released',
   'moved',
+  'joined',
+  'parted',
   'paused',
   'loaded',
   'stopped',

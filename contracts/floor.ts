@@ -36,6 +36,22 @@ export const fewestSchema = z.array(
 );
 export type FewestSwaps = z.infer<typeof fewestSchema>;
 
+const worth = z.object({ strips: z.number(), length: z.number(), seconds: z.number() });
+/** Cuts of one film that can lie on one strip: what they come to now, and then. */
+export const joinSchema = z.object({
+  cuts: z.array(z.number()).readonly(),
+  cutter: z.string(),
+  film: z.string(),
+  colour: z.string(),
+  /** Numbers of their orders; the others are laid on the first one's strip. */
+  orders: z.array(z.number()).readonly(),
+  now: worth,
+  then: worth,
+});
+export type Join = z.infer<typeof joinSchema>;
+export const joinsSchema = z.array(joinSchema);
+export const toJoinSchema = z.strictObject({ cuts: z.array(id).min(2).max(100).readonly() });
+
 type InState = Pick<Cut, 'state'>;
 const isIn = (states: readonly CutState[], { state }: InState): boolean => states.includes(state);
 /** It waits in its cutter's lane. */

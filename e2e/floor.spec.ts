@@ -117,6 +117,43 @@ test('fewest swaps says what it saves before it is taken', async ({ page, shop }
   expect(runs).toHaveLength(new Set(films).size);
 });
 
+test('cuts of one film are joined on one strip for less of it, and taken apart again', async ({
+  page,
+  shop,
+}) => {
+  for (const order of [/Slipway sign/, /Class numbers/]) await queue(page, order);
+  await page.goto('/floor');
+  const before = await cutsIn(page, 'Curlew').count();
+  const tar = async (): Promise<Cut[]> => (await open(shop)).filter(({ film }) => film.id === 'tar');
+  const metres = (all: readonly Cut[]): number => all.reduce((sum, { length }) => sum + length, 0) / 1000;
+  const apart = metres(await tar());
+  await page.getByRole('button', { name: 'Join cuts' }).click();
+  const note = page.getByRole('region', { name: 'Joined cuts' });
+  const offer = note.locator('div').filter({ hasText: 'Tar black' });
+  await expect(offer).toContainText(/Tar black of #\d+ and #\d+: 1 strip instead of 2/);
+  await expect(offer).toContainText(`instead of ${apart.toFixed(2)} m`);
+  await offer.getByRole('button', { name: 'Join them' }).click();
+  await expect(page.getByText(/^Joined on one strip: #\d+, #\d+\.$/)).toBeVisible();
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(before - 1);
+  const [joined] = await tar();
+  expect(joined.length / 1000).toBeLessThan(0.9 * apart);
+  // it is picked, says whose it is, and may be taken apart
+  const card = page.getByRole('region', { name: /^The cut that is picked: Slipway sign/ });
+  await expect(card).toContainText(/With #\d+ Class numbers/);
+  await expect(card).toContainText(/joined with cut \d+ by Thrift/);
+  await card.getByRole('button', { name: 'Take apart' }).click();
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(before);
+  expect(metres(await tar())).toBeCloseTo(apart, 6);
+  // by a key, and by what is picked in the card
+  await lane(page, 'Curlew').getByRole('button', { name: /^Slipway sign, Tar black/ }).focus(); // prettier-ignore
+  await page.keyboard.press('j');
+  await note.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('combobox', { name: 'Join it with' }).click();
+  await page.getByRole('option', { name: /Class numbers/ }).click();
+  await note.getByRole('button', { name: 'Join them' }).click();
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(before - 1);
+});
+
 test('all machines are paused and go on; prep sees the floor and may only hold and send', async ({
   page,
   shop,

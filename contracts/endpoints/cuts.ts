@@ -14,7 +14,15 @@ import {
   resumeSchema,
   slippedSchema,
 } from '../cuts';
-import { fewestSchema, floorSchema, laneOrderSchema, moveSchema } from '../floor';
+import {
+  fewestSchema,
+  floorSchema,
+  joinSchema,
+  joinsSchema,
+  laneOrderSchema,
+  moveSchema,
+  toJoinSchema,
+} from '../floor';
 import { headAtSchema, jogSchema, takenSchema } from '../print';
 import type { Endpoints } from './endpoint';
 import { byCutter, byId, id } from './params';
@@ -62,6 +70,25 @@ export const cutsEndpoints = {
   'GET /api/floor/fewest-swaps': {
     says: 'Orders of the lanes with fewer changes of film and knife, and nothing late for it',
     gives: fewestSchema,
+  },
+  'GET /api/floor/joins': {
+    says: 'Cuts that wait and can be joined on one strip, each film planned as it would be',
+    gives: joinsSchema,
+  },
+  'POST /api/floor/joins/try': {
+    says: 'What cuts come to on one strip',
+    takes: toJoinSchema,
+    gives: joinSchema,
+  },
+  'POST /api/floor/joins': {
+    says: 'Join cuts that wait on one strip',
+    takes: toJoinSchema,
+    gives: z.array(cutSchema),
+  },
+  'POST /api/cuts/{id}/part': {
+    params: byId,
+    says: 'Take a strip of several orders that waits apart: each is cut by itself',
+    gives: z.array(cutSchema),
   },
   'POST /api/floor/pause': { says: 'Stop all machines', gives: floorSchema },
   'POST /api/floor/go-on': { says: 'Go on with all that was paused', gives: floorSchema },

@@ -1,5 +1,6 @@
 import { bringUp } from '../services/bringUp';
 import { jog } from '../cutters/jog';
+import { joinCuts, joinsNow, partCuts, tryJoin } from '../services/join';
 import {
   actsOf,
   cancelCut,
@@ -41,6 +42,10 @@ export const cutRoutes = {
     packed(await getCutFile(services.db, params.id, 'record')),
   'GET /api/floor': ({ services }) => floorNow(services.db),
   'GET /api/floor/fewest-swaps': ({ services }) => fewestSwapsNow(services),
+  'GET /api/floor/joins': ({ services }) => joinsNow(services),
+  'POST /api/floor/joins/try': ({ body, services }) => tryJoin(services, body.cuts),
+  'POST /api/floor/joins': ({ body, services }) => joinCuts(services, body.cuts),
+  'POST /api/cuts/{id}/part': ({ params, services }) => partCuts(services, params.id),
   'POST /api/floor/pause': ({ services }) => pauseAll(services),
   'POST /api/floor/go-on': ({ services }) => goOnAll(services),
   'POST /api/cutters/{cutter}/lane': ({ params, body, services }) =>

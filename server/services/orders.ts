@@ -11,7 +11,7 @@ import type { Datum } from '../../core/panels/fittingMap';
 import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
-import type { Db } from '../db/connect';
+import type { Db, Tx } from '../db/connect';
 import { orders, people, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import type { ByWhom } from '../people/who';
@@ -192,7 +192,7 @@ async function addRevision(
   choices: Choices,
   edits: readonly Edit[],
   madeBy: number | null,
-): Promise<void> {
+): Promise<number> {
   const own = eq(revisions.orderId, order.id);
   const [{ last }] = await tx
     .select({ last: max(revisions.n) })
@@ -201,6 +201,15 @@ async function addRevision(
   const n = (last ?? 0) + 1;
   await tx.insert(revisions).values({ orderId: order.id, n, parent: order.revision, edits, madeBy });
   await tx.update(orders).set({ revision: n, choices, changedAt: new Date() }).where(eq(orders.id, order.id));
+  return n;
+}
+
+/** Other choices in the place of an order's own, in somebody's transaction. @returns its revision then */
+export async function reviseIn(tx: Tx, id: number, choices: Choices, madeBy: number | null): Promise<number> {
+  const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
+  if (!order) throw notFound('order');
+  const edits = editsBetween(choicesOf(order), choices);
+  return edits.length === 0 ? order.revision : addRevision(tx, order, choices, edits, madeBy);
 }
 
 /** Moves along the tree of revisions. At either end nothing happens. */

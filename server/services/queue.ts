@@ -92,20 +92,8 @@ export async function putInQueue(
     await tx.update(cuts).set({ rank: cuts.id }).where(inArray(cuts.id, ids));
     const act = hold ? 'held' : 'queued';
     await tx.insert(cutActs).values(ids.map((cutId) => ({ cutId, act, who }) as const));
-    const whose = new Map(sharing.guests.map((guest) => [guest.number, guest]));
-    await tx.insert(cutShares).values(
-      wanted.flatMap(({ shares }, i) =>
-        shares.map(({ order: number, ...share }) => {
-          const guest = number === undefined ? undefined : whose.get(number);
-          return {
-            ...share,
-            cutId: made[i].id,
-            orderId: guest?.id ?? orderId,
-            revision: guest?.revision ?? revision,
-          };
-        }),
-      ),
-    );
+    const whose = { host: { id: orderId, revision }, guests: sharing.guests };
+    await tx.insert(cutShares).values(wanted.flatMap((cut, i) => sharesIn(made[i].id, cut, whose)));
     return ids;
   });
   for (const cutterId of new Set(wanted.map((cut) => cut.cutterId))) await promoteNext(services, cutterId);
@@ -167,6 +155,19 @@ export const rowOf = ({ shares: _shares, design, ...cut }: MadeCut) => ({
   drawing: pack(cut.drawing),
   design: design ? pack(design) : null,
 });
+
+/** Orders on a strip, as they were when it was planned. */
+export interface Whose {
+  readonly host: Pick<Order, 'id' | 'revision'>;
+  readonly guests: readonly Pick<Order, 'id' | 'number' | 'revision'>[];
+}
+
+/** Whose a cut is, as it is stored. */
+export const sharesIn = (cutId: number, { shares }: Pick<MadeCut, 'shares'>, { host, guests }: Whose) =>
+  shares.map(({ order, ...share }) => {
+    const { id, revision } = guests.find(({ number }) => number === order) ?? host;
+    return { ...share, cutId, orderId: id, revision };
+  });
 
 /** An order by itself. */
 export const ALONE: SharingNow = { guests: [], away: {}, refused: [], version: '' };

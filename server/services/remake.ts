@@ -1,18 +1,20 @@
 /** A cut's bytes are one cutter's: for another one its film is planned anew, with the same choices. */
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, ne, sql } from 'drizzle-orm';
 import type { Order } from '../../contracts/api';
-import type { Cut, QueuedPart } from '../../contracts/cuts';
+import type { Cut, CutAct, QueuedPart, SharingNow } from '../../contracts/cuts';
 import { isUnbegun } from '../../contracts/floor';
-import type { Tx } from '../db/connect';
-import { cutActs, cuts, cutShares } from '../db/schema';
+import type { Db, Tx } from '../db/connect';
+import { cutActs, cuts, cutShares, orders } from '../db/schema';
 import { Trouble } from '../problem';
 import type { MadeCut } from '../work/makeCuts';
 import type { CutServices } from './cuts';
 import { lockQueue } from './cuts';
-import { ALONE, cutsAsked, rowOf } from './queue';
+import type { Whose } from './queue';
+import { ALONE, cutsAsked, rowOf, sharesIn } from './queue';
+import { sharingOf } from './sharing';
 import { getOrder } from './orders';
 
-type Row = typeof cuts.$inferSelect;
+export type Row = typeof cuts.$inferSelect;
 
 /**
  * All that was queued of a cut's film with it goes along.
@@ -21,17 +23,13 @@ type Row = typeof cuts.$inferSelect;
  */
 export async function remake(services: CutServices, cut: Cut, to: string): Promise<readonly number[]> {
   const { db, who } = services;
-  if (cut.shares.length > 1)
-    throw new Trouble(409, 'several-orders', 'It holds art of several orders, laid out for this cutter.', [
-      `Pick the cutter in #${cut.orderNumber}, and queue it anew`,
-    ]);
+  await refuseChanged(db, [cut.id]);
   const order = await getOrder(db, cut.orderId);
-  if (order.revision !== cut.revision)
-    throw new Trouble(409, 'changed', `#${order.number} was changed since it was queued.`, [
-      'Take it back in its order, and queue it anew',
-    ]);
+  const sharing = cut.shares.length > 1 ? await sharingOf(db, order) : ALONE;
   const [{ asked }] = await db.select({ asked: cuts.asked }).from(cuts).where(eq(cuts.id, cut.id));
-  const made = await madeFor(services, order, cut, asked ?? {}, to);
+  const made = await madeFor(services, order, cut, asked ?? {}, to, sharing);
+  const whose = { host: order, guests: sharing.guests };
+  refuseOthers([cut], made, whose);
   return db.transaction(async (tx) => {
     for (const cutter of [cut.cutterId, to].sort()) await lockQueue(tx, cutter);
     const rows = await queuedWith(tx, cut);
@@ -44,15 +42,11 @@ export async function remake(services: CutServices, cut: Cut, to: string): Promi
       );
     const ids: number[] = [];
     for (const [i, one] of made.entries())
-      ids.push(await store(tx, rows.at(i) ?? rows[0], one, i < rows.length));
+      ids.push(
+        await (i < rows.length ? makeOver(tx, rows[i], one, whose) : putBeside(tx, rows[0], one, whose)),
+      );
     const left = rows.slice(made.length).map(({ id }) => id);
-    if (left.length > 0) {
-      await tx
-        .update(cuts)
-        .set({ state: 'cancelled', endedAt: sql`now()` })
-        .where(inArray(cuts.id, left));
-      await tx.insert(cutActs).values(left.map((cutId) => ({ cutId, act: 'cancelled', who }) as const));
-    }
+    await endInto(tx, left, { act: 'cancelled', who });
     await renumber(tx, cut.id);
     return ids;
   });
@@ -66,17 +60,19 @@ async function renumber(tx: Tx, id: number): Promise<void> {
       and c.state <> 'cancelled') n where n.id = ${cuts.id}`);
 }
 
-async function madeFor(
+/** Cuts of a cut's film, as an order is planned for one cutter. */
+export async function madeFor(
   services: CutServices,
   order: Order,
-  { film, sheet }: Cut,
+  { film, sheet }: Pick<Cut, 'film' | 'sheet'>,
   asked: QueuedPart,
   to: string,
+  sharing: SharingNow,
 ): Promise<readonly MadeCut[]> {
   const { cutter } = order.choices;
   const there = sheet ? { ...cutter, order: to } : { ...cutter, film: { ...cutter.film, [film.id]: to } };
   const choices = { ...order.choices, cutter: there };
-  const made = await cutsAsked(services, { ...order, choices }, ALONE, { ...asked, films: [film.id] });
+  const made = await cutsAsked(services, { ...order, choices }, sharing, { ...asked, films: [film.id] });
   return made.filter((one) => Boolean(one.sheet) === Boolean(sheet));
 }
 
@@ -96,22 +92,79 @@ const queuedWith = (tx: Tx, { id, orderId, film }: Cut): Promise<Row[]> =>
     .orderBy(asc(cuts.position))
     .for('update');
 
-/** @param isThere whether a row is made over, or one more is put beside it */
-async function store(tx: Tx, row: Row, made: MadeCut, isThere: boolean): Promise<number> {
-  // it asks for its film when its turn comes there
-  const state = row.state === 'held' ? 'held' : 'queued';
-  const values = { ...rowOf(made), sheet: made.sheet ?? null, state, problem: null };
-  const { id, program: _program, ...like } = row;
-  const [{ id: cutId }] = isThere
-    ? await tx.update(cuts).set(values).where(eq(cuts.id, id)).returning({ id: cuts.id })
-    : await tx
-        .insert(cuts)
-        .values({ ...like, ...values })
-        .returning({ id: cuts.id });
-  await tx.delete(cutShares).where(eq(cutShares.cutId, cutId));
-  const { orderId, revision } = row;
+/** A row made over: the cut keeps its number and its place. */
+export async function makeOver(tx: Tx, { id, state }: Row, made: MadeCut, whose: Whose): Promise<number> {
   await tx
-    .insert(cutShares)
-    .values(made.shares.map(({ copies, share }) => ({ cutId, orderId, revision, copies, share })));
-  return cutId;
+    .update(cuts)
+    .set({ ...madeAnew(made, state), revision: whose.host.revision })
+    .where(eq(cuts.id, id));
+  await tx.delete(cutShares).where(eq(cutShares.cutId, id));
+  await tx.insert(cutShares).values(sharesIn(id, made, whose));
+  return id;
+}
+
+/** One more cut at the place of another. */
+export async function putBeside(
+  tx: Tx,
+  row: Row,
+  made: MadeCut,
+  whose: Whose,
+  also: Partial<Pick<Row, 'asked' | 'position' | 'of'>> = {},
+): Promise<number> {
+  const { id: _id, program: _program, ...like } = row;
+  const { id: orderId, revision } = whose.host;
+  const [{ id }] = await tx
+    .insert(cuts)
+    .values({ ...like, ...madeAnew(made, row.state), ...also, orderId, revision })
+    .returning({ id: cuts.id });
+  await tx.insert(cutShares).values(sharesIn(id, made, whose));
+  return id;
+}
+
+/** It asks for its film when its turn comes. */
+const madeAnew = (made: MadeCut, state: string) => ({
+  ...rowOf(made),
+  sheet: made.sheet ?? null,
+  state: state === 'held' ? 'held' : 'queued',
+  problem: null,
+});
+
+/** Takes cuts back that are made into others. */
+export async function endInto(
+  tx: Tx,
+  ids: readonly number[],
+  act: { readonly act: CutAct; readonly what?: string; readonly who: number | null },
+): Promise<void> {
+  if (ids.length === 0) return;
+  await tx
+    .update(cuts)
+    .set({ state: 'cancelled', endedAt: sql`now()` })
+    .where(inArray(cuts.id, [...ids]));
+  await tx.insert(cutActs).values(ids.map((cutId) => ({ cutId, ...act })));
+}
+
+/** @throws Trouble when an order that is on one of the cuts is another by now */
+export async function refuseChanged(db: Pick<Db, 'select'>, ids: readonly number[]): Promise<void> {
+  const [changed] = await db
+    .select({ number: orders.number })
+    .from(cutShares)
+    .innerJoin(orders, eq(orders.id, cutShares.orderId))
+    .where(and(inArray(cutShares.cutId, [...ids]), ne(orders.revision, cutShares.revision)))
+    .limit(1);
+  if (changed)
+    throw new Trouble(409, 'changed', `#${changed.number} was changed since it was queued.`, [
+      'Take it back in its order, and queue it anew',
+    ]);
+}
+
+/** @throws Trouble unless the same copies of the same orders are on cuts that are made of others */
+export function refuseOthers(before: readonly Cut[], made: readonly MadeCut[], whose: Whose): void {
+  const was = before.flatMap(({ shares }) => shares);
+  const is = made.flatMap((one) => sharesIn(0, one, whose));
+  const wasOf = new Set(was.map(({ orderId }) => orderId));
+  const isOf = new Set(is.map(({ orderId }) => orderId));
+  if (wasOf.size !== isOf.size || [...wasOf].some((id) => !isOf.has(id)))
+    throw new Trouble(409, 'others', 'Not all orders that are on it would be cut there.', [
+      'Take it back in its order, and queue it anew',
+    ]);
 }

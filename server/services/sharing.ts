@@ -17,12 +17,13 @@ type Guests = Readonly<Record<string, readonly number[]>>;
 const guestsIn = sql<Guests>`${orders.choices}#>'{layout,guests}'`;
 const isHere = isNull(orders.putAwayAt);
 
-/** Who is cut with whom, of all orders that are not put away. */
-async function allHosts(db: Reads): Promise<Hosts> {
-  const wishes: TakesAlong[] = await db
+/** Who is cut with whom, of all orders that are not put away. @param one an order's wishes in the place of its stored ones */
+async function allHosts(db: Reads, one?: TakesAlong): Promise<Hosts> {
+  const stored: TakesAlong[] = await db
     .select({ id: orders.id, guests: guestsIn })
     .from(orders)
     .where(and(isHere, takesOthersAlong));
+  const wishes = one ? [...stored.filter(({ id }) => id !== one.id), one] : stored;
   const wished = wishes.flatMap(({ guests }) => Object.values(guests).flat());
   const others = await rowsOf(db, wished);
   const known = new Set(wishes.map(({ id }) => id));
@@ -48,12 +49,21 @@ async function namesOf(db: Reads, ids: readonly number[]) {
   return new Map(rows.map((row) => [row.id, row]));
 }
 
-/** What an order shares with others. @param choices its own, as they are */
-export async function sharingOf(
-  db: Reads,
-  { id, choices }: { readonly id: number; readonly choices: Pick<Choices, 'layout'> },
-): Promise<SharingNow> {
-  const hosts = await allHosts(db);
+/** Of an order, what decides whom it is cut with. */
+interface Sharer {
+  readonly id: number;
+  readonly choices: Pick<Choices, 'layout'>;
+}
+
+/** What an order shares with others, as they stand. */
+export const sharingOf = async (db: Reads, order: Sharer): Promise<SharingNow> =>
+  sharingAmong(db, order, await allHosts(db));
+
+/** What it would share with others if its choices were these. */
+export const sharingAsIf = async (db: Reads, { id, choices }: Sharer): Promise<SharingNow> =>
+  sharingAmong(db, { id, choices }, await allHosts(db, { id, guests: choices.layout.guests }));
+
+async function sharingAmong(db: Reads, { id, choices }: Sharer, hosts: Hosts): Promise<SharingNow> {
   const filmsOf = new Map<number, string[]>();
   for (const film of hosts.keys())
     for (const guest of guestsOn(hosts, film, id)) filmsOf.set(guest, [...(filmsOf.get(guest) ?? []), film]);

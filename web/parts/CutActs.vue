@@ -19,6 +19,8 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   held: 'put on the shelf',
   released: 'sent',
   moved: 'moved',
+  joined: 'joined',
+  parted: 'taken apart',
   paused: 'paused with all',
   loaded: 'loaded',
   stopped: 'stopped',
@@ -32,14 +34,14 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   'nudges-kept': 'kept in the recipe',
   'nudges-left': 'left out of the recipe',
 };
+const told = ({ act, what, who }: CutActed): string =>
+  [WORDS[act], what, who && `by ${who}`].filter(Boolean).join(' ');
 </script>
 
 <template>
   <ul v-if="acts.length > 0" aria-label="Who did what">
     <li v-for="(act, i) in acts" :key="i">
-      <span class="number">{{ clock(new Date(act.at)) }}</span> {{ WORDS[act.act] }}
-      <template v-if="act.what">{{ act.what }}</template>
-      <template v-if="act.who">by {{ act.who }}</template>
+      <span class="number">{{ clock(new Date(act.at)) }}</span> {{ told(act) }}
     </li>
   </ul>
 </template>

@@ -14,13 +14,38 @@ const props = defineProps<{
   cut: Cut;
   cutters: readonly Cutter[];
   refusal: (cut: Cut, cutter: Cutter) => string | undefined;
+  /** Cuts that it may be joined with. */
+  besides: readonly Cut[];
 }>();
-defineEmits<{ shift: [by: -1 | 1]; to: [cutter: string]; hold: []; release: []; takeBack: []; close: [] }>();
+const emit = defineEmits<{
+  shift: [by: -1 | 1];
+  to: [cutter: string];
+  join: [others: readonly Cut[]];
+  part: [];
+  hold: [];
+  release: [];
+  takeBack: [];
+  close: [];
+}>();
+const ALL = 'all';
 const me = useMe();
 const units = useUnits();
 const isHeld = computed(() => props.cut.state === 'held');
 const waits = computed(() => isWaiting(props.cut));
 const options = computed(() => props.cutters.map(({ id, name }) => ({ value: id, label: name })));
+const joinOptions = computed(() => [
+  ...props.besides.map(({ id, orderNumber, orderName }) => ({
+    value: String(id),
+    label: `#${orderNumber} ${orderName}`,
+  })),
+  ...(props.besides.length > 1 ? [{ value: ALL, label: `all ${props.besides.length} of this film` }] : []),
+]);
+const joinWith = (which: string): void =>
+  emit(
+    'join',
+    props.besides.filter(({ id }) => which === ALL || String(id) === which),
+  );
+const isShared = computed(() => props.cut.shares.length > 1);
 const refusals = computed(() =>
   props.cutters.flatMap((cutter) => {
     const why = props.refusal(props.cut, cutter);
@@ -42,6 +67,15 @@ const refusals = computed(() =>
         {{ setTo(cut.recipe.force, 'g') }} · {{ duration(cut.seconds) }}
         <template v-if="cut.orderDue"> · due {{ dueText(cut.orderDue) }}</template>
       </span>
+      <span v-if="isShared" class="number soft">
+        With
+        {{
+          cut.shares
+            .slice(1)
+            .map((share) => `#${share.orderNumber} ${share.orderName}`)
+            .join(', ')
+        }}
+      </span>
       <CutActs :key="cut.id" :cut="cut.id" />
     </div>
     <div class="do">
@@ -56,6 +90,21 @@ const refusals = computed(() =>
         :options="options"
         @change="$emit('to', $event)"
       />
+      <ChoiceField
+        v-if="besides.length > 0 && me.may('operator')"
+        label="Join it with"
+        placeholder="Join with …"
+        :value="undefined"
+        :options="joinOptions"
+        @change="joinWith"
+      />
+      <button
+        v-if="isShared && (waits || isHeld) && me.may('operator')"
+        class="button slim"
+        @click="$emit('part')"
+      >
+        Take apart
+      </button>
       <button v-if="waits" class="button slim" @click="$emit('hold')">Put on the shelf</button>
       <button v-if="isHeld" class="button slim" @click="$emit('release')">Send it</button>
       <button v-if="waits || isHeld" class="button slim" @click="$emit('takeBack')">Take it back</button>
@@ -73,7 +122,7 @@ const refusals = computed(() =>
 <style scoped>
 .cut {
   display: grid;
-  grid-template-columns: auto 1fr auto;
+  grid-template-columns: auto minmax(340px, 1fr) minmax(0, auto);
   gap: 4px 12px;
   padding: 10px 14px;
   background: var(--card);

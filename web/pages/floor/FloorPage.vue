@@ -3,6 +3,7 @@
 import { useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
+import type { Join } from '../../../contracts/floor';
 import { isUnbegun } from '../../../contracts/floor';
 import { SWAP_SECONDS } from '../../../core/floor/lane';
 import ChoiceField from '../../parts/ChoiceField.vue';
@@ -14,6 +15,7 @@ import { duration } from '../../stores/units';
 import CutCard from './CutCard.vue';
 import FewestSwapsNote from './FewestSwapsNote.vue';
 import FloorAsks from './FloorAsks.vue';
+import JoinsNote from './JoinsNote.vue';
 import FloorShelf from './FloorShelf.vue';
 import LaneHead from './LaneHead.vue';
 import LaneTrack from './LaneTrack.vue';
@@ -25,7 +27,7 @@ import { SPAN_OPTIONS, useTimeAxis } from './useTimeAxis';
 const me = useMe();
 const floor = useFloor();
 useKnives().follow();
-const { lanes, shelf, now, problem, proposals } = floor;
+const { lanes, shelf, now, problem, proposals, joins } = floor;
 const told = ref('');
 const CHANGES_TAKE = Object.entries(SWAP_SECONDS)
   .map(([swap, seconds]) => `${duration(seconds)} for ${swap}`)
@@ -77,6 +79,14 @@ const gapIn = (lane: string): number | null | undefined => {
   return target && target !== 'shelf' && target.lane === lane && !refused.value ? target.before : undefined;
 };
 
+/** What lies on one strip is picked, as it is one thing to look after now. */
+async function join(one: Join): Promise<void> {
+  const made = await floor.join(one);
+  if (!made) return;
+  pickedId.value = made.id;
+  told.value = `Joined on one strip: ${made.shares.map(({ orderNumber }) => `#${orderNumber}`).join(', ')}.`;
+}
+
 /** To the next lane up or down that there is; it may refuse. */
 async function changeLane(cut: Cut, by: -1 | 1): Promise<void> {
   const at = cutters.value.findIndex(({ id }) => id === cut.cutterId);
@@ -88,6 +98,7 @@ const KEYS: Readonly<Record<string, (cut: Cut) => Promise<unknown>>> = {
   ArrowRight: (cut) => floor.shift(cut, 1),
   ArrowUp: (cut) => changeLane(cut, -1),
   ArrowDown: (cut) => changeLane(cut, 1),
+  j: (cut) => floor.tryJoin(cut, floor.besides(cut)),
   h: (cut) => (cut.state === 'held' ? floor.release(cut) : floor.hold(cut)),
 };
 /** One key after the other, each once what the one before did is seen: however fast a hand is, none is lost. */
@@ -130,6 +141,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
       /></label>
       <template v-if="me.may('operator')">
         <button class="button" @click="floor.lookForFewer()">Fewest swaps</button>
+        <button class="button" @click="floor.lookForJoins()">Join cuts</button>
         <button v-if="!floor.floor.value.paused" class="button" @click="floor.pause()">Pause all</button>
       </template>
     </header>
@@ -150,6 +162,8 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
       @accept="floor.accept"
       @close="proposals = undefined"
     />
+
+    <JoinsNote v-if="joins" :joins="joins" :name-of="nameOf" @accept="join" @close="joins = undefined" />
 
     <div class="lanes">
       <div class="heads">
@@ -201,6 +215,9 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
       :cut="picked"
       :cutters="cutters"
       :refusal="floor.refusal"
+      :besides="floor.besides(picked)"
+      @join="floor.tryJoin(picked, $event)"
+      @part="floor.part(picked)"
       @shift="floor.shift(picked, $event)"
       @to="put(picked, { lane: $event, before: null })"
       @hold="floor.hold(picked)"
@@ -220,7 +237,8 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
     />
     <p class="soft keys">
       On a cut: <kbd>←</kbd> <kbd>→</kbd> earlier and later, <kbd>↑</kbd> <kbd>↓</kbd> another cutter,
-      <kbd>h</kbd> to the shelf and back. A change is reckoned with {{ CHANGES_TAKE }}.
+      <kbd>h</kbd> to the shelf and back, <kbd>j</kbd> joined with all of its film. A change is reckoned with
+      {{ CHANGES_TAKE }}.
     </p>
     <div v-if="dragged" class="ghost" :style="{ left: `${dragged.x + 12}px`, top: `${dragged.y + 10}px` }">
       <strong>{{ dragged.cut.orderName }}</strong>

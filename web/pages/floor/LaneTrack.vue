@@ -38,6 +38,9 @@ function chevron(width: number): string {
   return `1,1 ${right - point},1 ${right},${WEDGE_PX / 2} ${right - point},${low} 1,${low} ${1 + point},${WEDGE_PX / 2}`;
 }
 const changeOf = ({ swaps }: CutBlock): string => swaps.join(' and ');
+/** px that a letter takes about, and the ends of the arrow. */
+const [LETTER_PX, ENDS_PX] = [6, 22];
+const hasRoom = (block: CutBlock): boolean => wedgeOf(block) > LETTER_PX * changeOf(block).length + ENDS_PX;
 const momentAt = (seconds: number): Date => new Date(props.now.getTime() + 1000 * seconds);
 /** All that a block says, for whoever does not see it. */
 function saysOf({ cut, swaps, end, isLate }: CutBlock): string {
@@ -60,7 +63,7 @@ function saysOf({ cut, swaps, end, isLate }: CutBlock): string {
       >
         <title>Change of {{ changeOf(block) }}</title>
         <polygon :points="chevron(wedgeOf(block))" />
-        <text v-if="wedgeOf(block) > 52" :x="wedgeOf(block) / 2 + 3" :y="WEDGE_PX / 2 + 4">
+        <text v-if="hasRoom(block)" :x="wedgeOf(block) / 2 + 3" :y="WEDGE_PX / 2 + 4">
           {{ changeOf(block) }}
         </text>
       </svg>

@@ -2,8 +2,8 @@
 import { useNow } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
-import type { FewestSwaps, FloorNow, LoadedNow } from '../../../contracts/floor';
-import { isInLane, isWaiting, laneCutOf, wantedOf } from '../../../contracts/floor';
+import type { FewestSwaps, FloorNow, Join, LoadedNow } from '../../../contracts/floor';
+import { isInLane, isUnbegun, isWaiting, laneCutOf, wantedOf } from '../../../contracts/floor';
 import type { CutterState } from '../../../contracts/shop';
 import type { Block } from '../../../core/floor/lane';
 import { timeline } from '../../../core/floor/lane';
@@ -113,6 +113,35 @@ export function useFloor() {
     proposals.value = proposals.value?.filter((one) => one.cutter !== cutter);
   }
 
+  const joins = ref<readonly Join[]>();
+  /** Cuts that wait for the same film at the same cutter, of other orders. */
+  const besides = (cut: Cut): Cut[] =>
+    isUnbegun(cut) && !cut.sheet
+      ? cuts.value.filter(
+          (one) =>
+            isUnbegun(one) &&
+            !one.sheet &&
+            one.cutterId === cut.cutterId &&
+            one.film.id === cut.film.id &&
+            one.orderId !== cut.orderId,
+        )
+      : [];
+  const lookForJoins = (): Promise<boolean> =>
+    ask(async () => (joins.value = await call('GET /api/floor/joins')));
+  const tryJoin = (cut: Cut, others: readonly Cut[]): Promise<boolean> =>
+    ask(async () => {
+      const body = { cuts: [cut, ...others].map(({ id }) => id) };
+      joins.value = [await call('POST /api/floor/joins/try', { body })];
+    });
+  /** @returns the cut on which several orders are then; undefined: they were not joined */
+  async function join({ cuts: ids }: Join): Promise<Cut | undefined> {
+    let made: readonly Cut[] = [];
+    if (!(await ask(async () => (made = await call('POST /api/floor/joins', { body: { cuts: [...ids] } }))))) return undefined; // prettier-ignore
+    joins.value = joins.value?.filter((one) => one.cuts !== ids);
+    if (joins.value?.length === 0) joins.value = undefined;
+    return made.find(({ shares }) => shares.length > 1);
+  }
+
   return {
     ready: computed(() => store.ready),
     lanes,
@@ -125,7 +154,13 @@ export function useFloor() {
     move,
     shift,
     lookForFewer,
+    joins,
+    besides,
+    lookForJoins,
+    tryJoin,
+    join,
     accept,
+    part: ({ id }: Cut) => ask(() => call('POST /api/cuts/{id}/part', { params: { id } })),
     hold: ({ id }: Cut) => ask(() => call('POST /api/cuts/{id}/hold', { params: { id } })),
     release: ({ id }: Cut) => ask(() => call('POST /api/cuts/{id}/release', { params: { id } })),
     takeBack: ({ id }: Cut) => ask(() => call('POST /api/cuts/{id}/cancel', { params: { id } })),
