@@ -9,6 +9,7 @@ import { eq } from 'drizzle-orm';
 import pino from 'pino';
 import type { Order } from '../contracts/api';
 import type { Cut } from '../contracts/cuts';
+import { editsBetween } from '../contracts/edits';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
 import { serveSim } from '../cutter-sim/serve';
 import { DEMO_PEOPLE } from '../demo/people';
@@ -40,15 +41,9 @@ const { said: url, child } = await startUntilReady(process.execPath, ['--import'
   LOG_LEVEL: 'error',
 });
 child.removeAllListeners('exit');
+process.on('exit', () => child.kill('SIGKILL'));
 const { db, close } = await connect(databaseUrl, pino({ level: 'error' }));
 const nameOf = (i: number): string => `bench-${i}`;
-await db.insert(cutters).values(
-  sims.map(({ port }, i) => ({
-    id: nameOf(i),
-    data: { ...CURLEW, id: nameOf(i), name: `Bench ${i}` },
-    link: { host: '127.0.0.1', port },
-  })),
-);
 
 const { name, password } = DEMO_PEOPLE.find(({ role }) => role === 'lead')!;
 const json = { Origin: url, 'Content-Type': 'application/json' };
@@ -58,10 +53,13 @@ const session = await fetch(`${url}/api/session`, {
   body: JSON.stringify({ name, password }),
 });
 const headers = { ...json, Cookie: session.headers.get('set-cookie')!.split(';')[0] };
-const post = async <T>(path: string, body: object = {}): Promise<T> =>
-  (await (await fetch(`${url}${path}`, { method: 'POST', headers, body: JSON.stringify(body) })).json()) as T;
-const given = async <T>(path: string): Promise<T> =>
-  (await (await fetch(`${url}${path}`, { headers })).json()) as T;
+async function asked<T>(path: string, how: RequestInit = {}): Promise<T> {
+  const answer = await fetch(`${url}${path}`, { headers, ...how });
+  if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+  return (await answer.json()) as T;
+}
+const post = <T>(path: string, body: object = {}): Promise<T> =>
+  asked<T>(path, { method: 'POST', body: JSON.stringify(body) });
 
 /** Small shapes over some metres: minutes of cutting. */
 const drawing = (): string => {
@@ -76,13 +74,19 @@ async function newOrder(): Promise<Order> {
   const form = new FormData();
   form.append('file', new Blob([drawing()]), 'discs.svg');
   const { Origin, Cookie } = headers;
-  const sent = await fetch(`${url}/api/orders`, { method: 'POST', headers: { Origin, Cookie }, body: form });
-  return (await sent.json()) as Order;
+  return asked<Order>('/api/orders', { method: 'POST', headers: { Origin, Cookie }, body: form });
 }
 
 /** One cut like that of the order for every machine. */
 async function cutsFor(order: Order): Promise<{ readonly ids: readonly number[]; readonly strip: string }> {
-  const [first] = await post<Cut[]>(`/api/orders/${order.id}/queue`, { revision: 0, hold: true });
+  const [first] = await post<Cut[]>(`/api/orders/${order.id}/queue`, { revision: 1, hold: true });
+  await db.insert(cutters).values(
+    sims.map(({ port }, i) => ({
+      id: nameOf(i),
+      data: { ...CURLEW, id: nameOf(i), name: `Bench ${i}` },
+      link: { host: '127.0.0.1', port },
+    })),
+  );
   const [{ id: _id, queuedAt: _queued, movedAt: _moved, ...base }] = await db
     .select()
     .from(cuts)
@@ -94,11 +98,17 @@ async function cutsFor(order: Order): Promise<{ readonly ids: readonly number[];
   const ids = made.map(({ id }) => id);
   await db
     .insert(cutShares)
-    .values(ids.map((cutId) => ({ cutId, orderId: order.id, revision: 0, copies: 1, share: 1 })));
+    .values(ids.map((cutId) => ({ cutId, orderId: order.id, revision: 1, copies: 1, share: 1 })));
   return { ids, strip: base.strip };
 }
 
 const order = await newOrder();
+// machines that come into the shop later are not planned for
+const edits = editsBetween(order.choices, {
+  ...order.choices,
+  cutter: { ...order.choices.cutter, order: 'curlew' },
+});
+await asked(`/api/orders/${order.id}/choices`, { method: 'PATCH', body: JSON.stringify({ base: 0, edits }) });
 const { ids, strip } = await cutsFor(order);
 
 const memory = (): number =>
@@ -119,15 +129,13 @@ for (let k = 0; k < LISTENERS; k++) {
 }
 
 const open = async (): Promise<Cut[]> =>
-  (await given<Cut[]>('/api/cuts')).filter(({ id }) => ids.includes(id));
+  (await asked<Cut[]>('/api/cuts')).filter(({ id }) => ids.includes(id));
 for (const id of ids) await post(`/api/cuts/${id}/loaded`);
 const latest = performance.now() + 1000 * BEGIN_S;
 for (let all = await open(); all.some(({ linesDone }) => linesDone < 3); all = await open()) {
   if (performance.now() > latest) {
     const late = all.filter(({ linesDone }) => linesDone < 3);
-    console.log(`${late.length} did not begin`, late[0].state, late[0].problem);
-    child.kill('SIGKILL');
-    process.exit(1);
+    throw new Error(`${late.length} did not begin: ${late[0].state}, ${late[0].problem}`);
   }
   await pause(300);
 }
@@ -207,6 +215,5 @@ clearInterval(watching);
 row(`${RUSH} questions at once`, await rush(), '503 with a sentence, nothing else');
 row('answered after that', String((await fetch(`${url}/api/health`, { headers })).status), '200');
 listening.abort();
-child.kill('SIGKILL');
 await close();
 process.exit(0);

@@ -21,11 +21,13 @@ export class Trouble extends Error {
   }
 }
 
+export const TOO_BUSY = 'too-busy';
+
 /** What is more than can be done now is turned away at once, so that what was begun is done soon. */
 export const tooBusy = (): Trouble =>
   new Trouble(
     503,
-    'too-busy',
+    TOO_BUSY,
     'The server has more to do than it can just now. Nothing was changed; try again in a moment.',
   );
 

@@ -73,7 +73,13 @@ export async function feedWithProgress(
       announce: async (linesSent) => {
         const mine = and(eq(cuts.id, cut.id), isHolder(db, lease));
         const note = () =>
-          db.update(cuts).set({ linesSent, linesDone: done }).where(mine).returning({ id: cuts.id });
+          db
+            .update(cuts)
+            .set({ linesSent, linesDone: done, secondsDone: secondsOf(done) })
+            .where(mine)
+            .returning({ id: cuts.id });
+        // how far it is, is written with it
+        saved = Date.now();
         // taken over: whatever is sent now would be cut twice
         if ((await untilBack(note, isToStop)).length === 0) stopped = true;
       },

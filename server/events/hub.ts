@@ -13,6 +13,9 @@ import { listenForever } from './listen';
 
 const CHANNEL = 'jam_pan';
 
+/** For streams of events: these are JSON on one line already, not written anew for every page. */
+export const AS_WRITTEN = { serializer: String, sanitizer: String } as const;
+
 /** A page that hears of the shop. */
 export interface OpenPage {
   /** Its log-in. */
@@ -25,6 +28,7 @@ export interface Hub {
   /** Told soon, with those of other machines. */
   readonly tellHead: (head: HeadNow) => void;
   readonly on: (listener: (event: ShopEvent) => void) => () => void;
+  /** Of what is written once for all: see `AS_WRITTEN`. */
   readonly pages: ReturnType<typeof createChannel<object, OpenPage>>;
   readonly close: () => Promise<void>;
 }
@@ -34,7 +38,7 @@ export async function openHub(url: string, db: Db, log: Logger): Promise<Hub> {
   const listeners = new Set<(event: ShopEvent) => void>();
 
   const pass = (event: ShopEvent): void => {
-    pages.broadcast(event, 'shop');
+    pages.broadcast(JSON.stringify(event), 'shop');
     for (const listener of listeners) listener(event);
   };
   const listening = await listenForever(url, CHANNEL, log, {

@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import type { z } from 'zod';
 import { isDatabaseAway, isUnkeepable } from '../db/away';
 import { tooBig } from '../files/readSvg';
-import { tooBusy, Trouble } from '../problem';
+import { TOO_BUSY, tooBusy, Trouble } from '../problem';
 import { STEPS_TYPE } from '../../contracts/api';
 
 /** Parses input at the edge. @throws Trouble 400 that names the field */
@@ -65,7 +65,8 @@ const MOST_LOGGED = 400;
 export function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     const trouble = asTrouble(error);
-    if (trouble.status >= 500)
+    // too much to do is no fault, and writing of it is more to do
+    if (trouble.status >= 500 && trouble.code !== TOO_BUSY)
       log.error({ error: String(error).slice(0, MOST_LOGGED), path: request.path }, 'request failed');
     // (RFC 9110, 10.2.3)
     if (trouble.status === 503 && !response.headersSent) response.set('Retry-After', String(RETRY_S));

@@ -94,9 +94,8 @@ async function stripAs(
   id: number,
   strip: string,
 ): Promise<Sent> {
-  const bytes = await stripFile(services, id, strip, ending);
-  const { number } = await getOrder(services.db, id);
-  return download(bytes, `${number}-${strip}.${ending}`);
+  const { bytes, name } = await stripFile(services, id, strip, ending);
+  return download(bytes, name);
 }
 
 const SHEET_TYPES: Readonly<Partial<Record<SheetFile, string>>> = {

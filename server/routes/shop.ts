@@ -1,4 +1,5 @@
 import { createSession } from 'better-sse';
+import { AS_WRITTEN } from '../events/hub';
 import { sql } from 'drizzle-orm';
 import type { LineKind } from '../../core/artwork/choices';
 import { filmsToCsv } from '../../core/films/csv';
@@ -23,7 +24,7 @@ export const shopRoutes = {
   },
   'GET /api/events': async ({ request, response, services }) => {
     const state = { sid: request.sessionID, end: () => void response.end() };
-    services.hub.pages.register(await createSession(request, response, { state }));
+    services.hub.pages.register(await createSession(request, response, { state, ...AS_WRITTEN }));
     return undefined;
   },
   'GET /api/shop': ({ services }) => loadShop(services.db),

@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, max, or, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, isNull, max, or, sql } from 'drizzle-orm';
 import type { Piece, TextSource } from '../../core/artwork/choices';
 import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
 import type { Again, PanelsAgain } from '../../core/films/again';
@@ -102,8 +102,11 @@ const nameFrom = (fileName: string): string =>
     .trim()
     .slice(0, 120) || 'Untitled';
 
+// a picture is of hundreds of kilobytes, and nobody asks for it with the rest
+const { thumbnail: _picture, summary: _summary, ...orderColumns } = getTableColumns(orders);
+
 export async function getOrder(db: Db, id: number): Promise<Order> {
-  const [order] = await db.select().from(orders).where(eq(orders.id, id));
+  const [order] = await db.select(orderColumns).from(orders).where(eq(orders.id, id));
   if (!order) throw notFound('order');
   const { canUndo, canRedo, savedBy } = await stepsOf(db, order);
   return {
@@ -123,16 +126,17 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
 }
 
 type OrderRecord = typeof orders.$inferSelect;
+type AtRevision = Pick<OrderRecord, 'id' | 'revision'>;
 
 /** The database, or a transaction in it. */
 type Reads = Pick<Db, 'select'>;
 
 /** Revisions around the present one: undo leads to the one it was made on, redo to the newest that was made on it. */
-const isNow = ({ id, revision }: OrderRecord) => and(eq(revisions.orderId, id), eq(revisions.n, revision));
-const isMadeOn = ({ id, revision }: OrderRecord) =>
+const isNow = ({ id, revision }: AtRevision) => and(eq(revisions.orderId, id), eq(revisions.n, revision));
+const isMadeOn = ({ id, revision }: AtRevision) =>
   and(eq(revisions.orderId, id), eq(revisions.parent, revision));
 
-async function stepsOf(db: Db, order: OrderRecord): Promise<Pick<Order, 'canUndo' | 'canRedo' | 'savedBy'>> {
+async function stepsOf(db: Db, order: AtRevision): Promise<Pick<Order, 'canUndo' | 'canRedo' | 'savedBy'>> {
   const { parent, n, madeBy } = revisions;
   const [[now], after] = await Promise.all([
     db

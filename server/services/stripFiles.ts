@@ -19,21 +19,22 @@ export async function stripFile(
   id: number,
   stripId: string,
   kind: StripKind,
-): Promise<Uint8Array> {
+): Promise<{ readonly bytes: Uint8Array; readonly name: string }> {
   const order = await getOrder(services.db, id);
+  const name = `${order.number}-${stripId}.${kind}`;
   const inputs = await planInputs(services, order);
   const key = createHash('sha256')
     .update(JSON.stringify([computation(), kind, inputs]))
     .digest('hex');
   const kept = await keptFile(services.db, key, stripId);
-  if (kept) return kept;
+  if (kept) return { bytes: kept, name };
   const made = await once(key, async () => {
     const files = await services.pool.run('strips', { ...(await withArtworks(services, inputs)), kind });
     await keep(services.db, key, files);
     return files;
   });
   const file = made.find(({ strip }) => strip === stripId);
-  if (file) return file.bytes;
+  if (file) return { bytes: file.bytes, name };
   throw new Trouble(
     404,
     'no-such-strip',
