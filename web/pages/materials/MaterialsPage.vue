@@ -95,7 +95,7 @@ async function readTable(event: Event): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>Films</h1>
-      <SearchField v-model="search" placeholder="Name, code or colour" label="Search films" />
+      <SearchField v-model="search" placeholder="Name, code" label="Search films" />
       <div class="pills" role="group" aria-label="Show films that are">
         <button
           v-for="b in ['all', ...BUILDS, PUT_AWAY] as const"
