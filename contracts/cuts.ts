@@ -230,6 +230,8 @@ export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutte
 export const resumeSchema = z.strictObject({
   from: z.union([z.enum(['next-line', 'start']), z.number().int().min(1)]),
 });
+/** A line, from 1, that is the first at the start of new film. */
+export const newFilmSchema = z.strictObject({ line: z.number().int().min(1) });
 export type ResumeFrom = z.infer<typeof resumeSchema>['from'];
 
 /** Force or speed of a kind of line from the next line on; null: as its recipe says again. */

@@ -28,6 +28,7 @@ const NEEDS: Readonly<Partial<Record<Route, Needs>>> = {
   'POST /api/cuts/{id}/how': 'operator',
   'POST /api/cuts/{id}/nudge': 'operator',
   'POST /api/cuts/{id}/again': 'operator',
+  'POST /api/cuts/{id}/new-film': 'operator',
   'POST /api/cuts/{id}/slipped': 'operator',
   'POST /api/cutters/{cutter}/lane': 'operator',
   'POST /api/cuts/{id}/move': 'operator',

@@ -1,5 +1,6 @@
 /** What of each film is left, wanted, ordered and used; and a cut found by what is written down of it. */
 import type { ShopNow } from '../contracts/shop';
+import { smallest } from '../core/geometry/lists';
 import { expect, given, loadFilm, test } from './shop';
 
 test('film that runs low is seen before it is queued, is ordered, comes, and lies on the shelf', async ({
@@ -69,4 +70,40 @@ test('a cut is found by its number while it waits and once it is cut; its film i
   await expect(page.getByRole('region', { name: 'By order' })).toContainText('Class numbers');
   await page.getByRole('button', { name: 'Earlier' }).click();
   await expect(page.getByText('Nothing in these weeks.').first()).toBeVisible();
+});
+
+test('film that ends in the middle of a cut: what is left is cut from the start of new film', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: /Class numbers/ }).click();
+  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await expect(page.getByRole('heading', { name: 'Load Tar black' })).toBeVisible();
+  const front = (path: string, body?: object): Promise<Response> =>
+    fetch(`${shop.panels.curlew}${path}`, body && { method: 'POST', body: JSON.stringify(body) });
+  await front('/load', { width: 610, length: 22_000, ends: 1500 });
+  await page.getByRole('button', { name: 'Tar black is loaded' }).click();
+  await expect
+    .poll(async () => ((await (await front('/status')).json()) as { display: string }).display)
+    .toBe('END OF FILM');
+  await page.getByRole('button', { name: 'Stop' }).click();
+  const line = page.getByRole('textbox', { name: 'Go on at line' });
+  const next = Number(await line.inputValue());
+  expect(next).toBeGreaterThan(1);
+  await loadFilm(shop, 610);
+  await page.getByRole('button', { name: 'This line on, on new film' }).click();
+  await expect(page.getByRole('heading', { name: 'Tar black is done' })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('list', { name: 'Who did what' })).toContainText(
+    `gone on with on new film, from line ${next} by Thrift`,
+  );
+  // what is left begins where film begins, not a metre and a half along it
+  const { lines } = (await (await front('/record')).json()) as {
+    lines: { film: number; points: number[] }[];
+  };
+  const newest = Math.max(...lines.map(({ film }) => film));
+  const along = lines.flatMap(({ film, points }) =>
+    film === newest ? points.filter((_, i) => i % 2 === 0) : [],
+  );
+  expect(smallest(along)).toBeLessThan(60);
 });

@@ -79,6 +79,7 @@ describe('rights', () => {
     'POST /api/cuts/{id}/how',
     'POST /api/cuts/{id}/nudge',
     'POST /api/cuts/{id}/again',
+    'POST /api/cuts/{id}/new-film',
     'POST /api/cuts/{id}/slipped',
     'POST /api/cutters/{cutter}/lane',
     'POST /api/cuts/{id}/move',

@@ -109,10 +109,24 @@ interface Stroke {
 async function strokesOf(machine: number): Promise<Stroke[]> {
   const { lines } = (await (await fetch(`${sims[machine].panel}/record`)).json()) as { lines: Stroke[] };
   const onStrip = toStrip({ ...CURLEW.device, step: 1 }, base.cuttable);
+  const newest = Math.max(...lines.map(({ film }) => film));
+  const along = (film: number): number => (film === newest ? movedAlong[machine] : 0);
   return lines.map(({ points, film }) => ({
     film,
-    points: placesMapped(points, ([x, y]) => onStrip(x, y)),
+    points: placesMapped(points, ([x, y]) => {
+      const [sx, sy] = onStrip(x, y);
+      return [sx + along(film), sy];
+    }),
   }));
+}
+/** mm by which what is left lies nearer to the start of the film that was put in last, machine by machine. */
+const movedAlong = Array<number>(MACHINES).fill(0);
+/** Where lines begin along the film: that new film is begun there is the whole point of it. */
+const startOf = (lines: Drawing['lines']): number =>
+  Math.min(...lines.flatMap((line) => line.filter((_, i) => i % 2 === 0)));
+async function goOnNewFilm(machine: number, cut: Cut, line: number): Promise<void> {
+  if ((await say(cut.id, 'new-film', { line })).status !== 200) return;
+  movedAlong[machine] = startOf(drawing.lines.slice(line - 1)) - startOf(drawing.lines);
 }
 const lengthOf = (points: ArrayLike<number>): number => {
   let length = 0;
@@ -240,7 +254,7 @@ const FAULTS = {
     await atRest(machine);
     await say(cut.id, 'resume', { from: 'next-line' });
   },
-  'film at its end': async ({ machine, cut }: Run) => {
+  'film at its end': async ({ machine, cut, random }: Run) => {
     for (;;) {
       const { display } = (await (await fetch(`${sims[machine].panel}/status`)).json()) as {
         display: string;
@@ -253,7 +267,9 @@ const FAULTS = {
     await until(cut.id, ({ state }) => state === 'stopped' || state === 'done');
     const missing = await firstMissing(machine);
     await panel(machine, '/load', ROLL);
-    if (missing >= 0) await say(cut.id, 'resume', { from: missing + 1 });
+    if (missing < 0) return;
+    if (random() < 0.7) await goOnNewFilm(machine, cut, missing + 1);
+    else await say(cut.id, 'resume', { from: missing + 1 });
   },
   'film slips': async ({ machine, cut, random }: Run) => {
     const slip = { turn: between(random, -0.5, 0.5), x: between(random, 3, 9), y: between(random, -14, -10) };
@@ -315,6 +331,7 @@ async function runOne(machine: number, run: number): Promise<Fault> {
   const kinds = Object.keys(FAULTS) as Fault[];
   const fault = kinds[Math.floor(random() * kinds.length)];
   const ends = fault === 'film at its end' ? between(random, 60, 1000) : undefined;
+  movedAlong[machine] = 0;
   await panel(machine, '/load', { ...ROLL, ...(ends && { ends }) });
   // what was cut after it slipped and before it was stopped has to be cut again: that is done while it is cut
   const isTurned = fault === 'film slips';

@@ -10,6 +10,7 @@ import type { FloorNow } from '../contracts/floor';
 import type { FilmWanted, Usage } from '../contracts/usage';
 import type { Film } from '../core/films/film';
 import { areaOf } from '../core/films/film';
+import { smallest } from '../core/geometry/lists';
 import type { AtCurlew } from './atCurlew.testing';
 import { atCurlew } from './atCurlew.testing';
 import { cuts, cutterTimes, filmBookings } from './db/schema';
@@ -86,6 +87,66 @@ describe('what is booked', () => {
     }
     expect(await damsonRoll()).toBeCloseTo(before - own[0].off - own[1].off, 9);
   });
+
+  test('film that ended: each film’s part is booked by itself; what is left is cut from the start of the new one', async () => {
+    const begin = async (copies: number): Promise<number> => {
+      const [{ id }] = await shop.queue(await shop.order(copies));
+      await shop.inState(id, 'wants-film');
+      await shop.say(id, 'loaded').expect(200);
+      return id;
+    };
+    const onNewFilm = async (id: number, line: number): Promise<void> => {
+      await shop.until(id, ({ linesDone }) => linesDone >= line);
+      await shop.say(id, 'stop').expect(200);
+      const { linesDone, lines } = await shop.inState(id, 'stopped');
+      await shop.say(id, 'new-film', { line: lines + 1 }).expect(422);
+      // too narrow: it is not begun
+      await load(500);
+      await shop.say(id, 'new-film', { line: linesDone + 1 }).expect(200);
+      expect((await shop.inState(id, 'stopped')).problem).toMatch(/is 500\.0 mm wide, Damson is 610/);
+      await load(610);
+      await shop.say(id, 'resume', { from: 'next-line' }).expect(200);
+    };
+    const load = (width: number) =>
+      fetch(`${shop.sim.panel}/load`, { method: 'POST', body: JSON.stringify({ name: 'roll', width, length: 22_000, toughness: 60 }) }); // prettier-ignore
+    const own = async (id: number) => (await bookings()).filter(({ cutId }) => cutId === id);
+    const before = await damsonRoll();
+    const id = await begin(8);
+    await onNewFilm(id, 20);
+    const done = await shop.inState(id, 'done');
+    const [old, fresh, ...more] = await own(id);
+    expect([old.kind, fresh.kind, more]).toEqual(['cut', 'cut', []]);
+    expect(old.off).toBeGreaterThan(300);
+    expect(old.off).toBeLessThan(done.length);
+    expect(fresh.off).toBeGreaterThan(300);
+    // nothing between the two is cut off but what lines that are not in order reach past one another
+    expect(old.off + fresh.off).toBeGreaterThan(done.length - 60);
+    const [{ art, along }] = await db().select({ art: cuts.art, along: sql<number>`(on_new_film->>'along')::float` }).from(cuts).where(eq(cuts.id, id)); // prettier-ignore
+    expect(fresh.off).toBeCloseTo(done.length - along, 6);
+    expect((old.kept + fresh.kept) * 610).toBeCloseTo(art, 6);
+    expect(await damsonRoll()).toBeCloseTo(before - old.off - fresh.off, 6);
+    // on the new film it begins where the cut began on the old one
+    const { lines } = (await (await fetch(`${shop.sim.panel}/record`)).json()) as { lines: { film: number; points: number[] }[] }; // prettier-ignore
+    const newest = Math.max(...lines.map(({ film }) => film));
+    const begins = smallest(
+      lines.flatMap(({ film, points }) => (film === newest ? points.filter((_, i) => i % 2 === 0) : [])),
+    );
+    expect(begins).toBeLessThan(60);
+
+    // one that is left after all: both its films are spoilt, nothing is on signs
+    const left = await begin(8);
+    await onNewFilm(left, 12);
+    await shop.until(left, ({ state, linesDone }) => state === 'cutting' && linesDone >= 16);
+    await shop.say(left, 'stop').expect(200);
+    await shop.inState(left, 'stopped');
+    await shop.say(left, 'cancel').expect(200);
+    const all = await own(left);
+    const sum = (kinds: string[], key: 'used' | 'kept'): number =>
+      all.filter(({ kind }) => kinds.includes(kind)).reduce((total, row) => total + row[key], 0);
+    expect(sum(['cut'], 'used')).toBeCloseTo(0, 9);
+    expect(sum(['cut', 'spoilt'], 'kept')).toBeCloseTo(0, 9);
+    expect(sum(['spoilt'], 'used')).toBeGreaterThan(100);
+  }, 60_000);
 
   test('one that was never begun spoils nothing', async () => {
     const count = (await bookings()).length;
@@ -181,7 +242,7 @@ test('use adds up: with the shelf film by film, and the same in all by week, fil
     expect(before + came - gone).toBeCloseTo(after, 3);
   }
   expect(byFilm.map(({ film }) => film).sort()).toEqual(['damson', 'heather', 'quince']);
-  expect(orders).toEqual({ cut: 2, late: 0 });
+  expect(orders).toEqual({ cut: 3, late: 0 });
   const keys = ['used', 'kept', 'spoilt', 'tested', 'cost'] as const;
   for (const key of keys) {
     const sumOf = (rows: readonly Pick<Usage['all'], typeof key>[]) =>

@@ -12,6 +12,7 @@ import {
   sheetCodeSchema,
   recordSchema,
   resumeSchema,
+  newFilmSchema,
   slippedSchema,
 } from '../cuts';
 import {
@@ -126,6 +127,12 @@ export const cutsEndpoints = {
     params: byId,
     says: 'Take what was nudged in a cut that is done into its recipes, or leave them',
     takes: nudgesKeptSchema,
+    gives: cutSchema,
+  },
+  'POST /api/cuts/{id}/new-film': {
+    params: byId,
+    says: 'Go on with a stopped cut whose film ended: what is left from a line on lies at the start of new film',
+    takes: newFilmSchema,
     gives: cutSchema,
   },
   'POST /api/cuts/{id}/slipped': {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Taken } from './booking';
-import { countedBy, keptOf, usedOf } from './booking';
+import { countedBy, keptOf, lastPartOf, usedOf } from './booking';
 import type { Roll } from './film';
 import { areaOf } from './film';
 import { stockAfter } from './leftover';
@@ -22,6 +22,14 @@ describe('what is booked', () => {
     expect(keptOf(500, 610, 61_000)).toBe(100);
     // art that laps over itself on a strip is no more than the film that it is on
     expect(keptOf(500, 610, 1e9)).toBe(500);
+  });
+
+  test('of a cut on several films each has the art of its part, and all of them have all of it', () => {
+    const whole = { length: 1000, art: 50_000 };
+    expect(lastPartOf({ ...whole, onNewFilm: null })).toEqual(whole);
+    const last = lastPartOf({ ...whole, onNewFilm: { line: 12, along: 640 } });
+    expect(last).toEqual({ length: 360, art: 18_000 });
+    expect(lastPartOf({ length: 0, art: 0, onNewFilm: null })).toEqual({ length: 0, art: 0 });
   });
 
   test('a count by hand is what it changed, width by width; what stays the same is nothing', () => {

@@ -38,6 +38,31 @@ export const usedOf = ({ width, off, back }: Taken): number => off - areaOf(back
 export const keptOf = (used: number, width: number, art: number): number =>
   Math.max(0, Math.min(used, art / width));
 
+/** A cut whose film ended: the rest of it is cut from the start of new film. */
+export interface OnNewFilm {
+  /** The first line that is cut on it, from 1. */
+  readonly line: number;
+  /** mm by which it lies nearer to the start than it was laid out. */
+  readonly along: number;
+}
+
+/**
+ * What of a cut comes from its last film, when the former ones are booked already: mm along, and mm² that are on signs,
+ * shared out by how far the films go.
+ */
+export function lastPartOf({
+  length,
+  art,
+  onNewFilm,
+}: {
+  readonly length: number;
+  readonly art: number;
+  readonly onNewFilm: OnNewFilm | null;
+}): { readonly length: number; readonly art: number } {
+  const rest = length - (onNewFilm?.along ?? 0);
+  return { length: rest, art: length > 0 ? (art * rest) / length : 0 };
+}
+
 /** What somebody changed of the shelf, width by width; less than nothing: film came in. */
 export function countedBy(before: readonly Roll[], after: readonly Roll[]): readonly Taken[] {
   const off = new Map<number, number>();

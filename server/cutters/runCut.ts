@@ -72,8 +72,8 @@ async function cutUnderLease(
   try {
     const isFresh = cut.linesDone === 0 && cut.linesSent === 0;
     const isReckoned = isSilent(cutter.link);
-    const wrong = isFresh ? await wrongFilm(link, cut, cutter) : undefined;
-    if (wrong) return await tell({ state: 'wants-film', problem: wrong });
+    const wrong = isFresh || isOnNewFilm(cut) ? await wrongFilm(link, cut, cutter) : undefined;
+    if (wrong) return await tell({ state: isFresh ? 'wants-film' : 'stopped', problem: wrong });
     const placed =
       cut.sheet && isFresh ? await placedBySensor(services, cut, cutter.data, link, tell, asked) : cut;
     if (!placed) return;
@@ -122,13 +122,17 @@ async function cutUnderLease(
   }
 }
 
+/** Nothing is cut yet of what is cut on the film that was put in last. */
+const isOnNewFilm = ({ onNewFilm, linesDone, linesSent }: CutRow): boolean =>
+  onNewFilm !== null && linesDone === onNewFilm.line - 1 && linesSent === linesDone;
+
 /** What lies in the cutter and is not what it should be, in a sentence; one that answers nothing is not asked. */
 async function wrongFilm(
   link: CutterLink,
-  { film, rollWidth, length, sheet, taken }: CutRow,
+  { film, rollWidth, length, onNewFilm, sheet, taken }: CutRow,
   { data, link: line }: CutterOf,
 ): Promise<string | undefined> {
-  if (!isSilent(line)) return checkFilm(link, film, rollWidth, data, length);
+  if (!isSilent(line)) return checkFilm(link, film, rollWidth, data, length - (onNewFilm?.along ?? 0));
   return sheet && !taken
     ? `${data.name} answers nothing, so it cannot be asked for the sheet's marks. Cut it on a machine that answers.`
     : undefined;

@@ -16,6 +16,7 @@ import {
 import { sql } from 'drizzle-orm';
 import type { HowItWas } from '../../core/calibration/howItWas';
 import type { LineKind } from '../../core/artwork/choices';
+import type { OnNewFilm } from '../../core/films/booking';
 import type { Matrix } from '../../core/geometry/matrix';
 import type { Measured, RunSays, Seen, Setup } from '../../core/calibration/run';
 import type { Nudges, WrittenWith } from '../../core/devicelang/nudged';
@@ -97,6 +98,8 @@ export const cuts = pgTable(
     secondsDone: doublePrecision('seconds_done').notNull().default(0),
     /** Its film slipped: from where it lay when the cut began to where it lies; null: it has not. */
     slip: jsonb('slip').$type<Matrix>(),
+    /** Its film ended, and the rest is cut from the start of new film; null: all is on one. */
+    onNewFilm: jsonb('on_new_film').$type<OnNewFilm>(),
     /** Its cutter answers nothing: how far it is is reckoned. */
     isReckoned: boolean('is_reckoned').notNull().default(false),
     problem: text('problem'),

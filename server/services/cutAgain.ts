@@ -64,6 +64,7 @@ const ANEW = {
   problem: null,
   paused: false,
   slip: null,
+  onNewFilm: null,
   taken: null,
   reading: null,
   record: null,

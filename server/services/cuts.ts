@@ -209,7 +209,7 @@ const PLAIN: Readonly<Record<CutState, string>> = {
   cancelled: 'cancelled',
 };
 
-async function refusePaused(db: Db): Promise<void> {
+export async function refusePaused(db: Db): Promise<void> {
   const { paused } = await settingsOf(db);
   if (paused)
     throw new Trouble(
@@ -250,7 +250,7 @@ export async function resumeCut(services: CutServices, id: number, from: ResumeF
   const cut = await (from === 'next-line'
     ? on('resumed', {})
     : from === 'start'
-      ? on('begun-anew', { ...behind(0), slip: null }, bookSpoilt)
+      ? on('begun-anew', { ...behind(0), slip: null, onNewFilm: null }, bookSpoilt)
       : on('resumed', await foundLine(services.db, id, from)));
   if (from === 'start') await services.hub.tell({ kind: 'shop' });
   await services.dispatch({ cutId: id });

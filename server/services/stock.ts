@@ -1,9 +1,9 @@
 /** Film on the shelf as it is used up, each change of it booked in the same step. */
-import { eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Drawing } from '../../contracts/cuts';
 import { isSpoilt } from '../../contracts/cuts';
-import type { BookingKind, FilmTaken, Taken } from '../../core/films/booking';
-import { countedBy, keptOf, usedOf } from '../../core/films/booking';
+import type { BookingKind, FilmTaken, OnNewFilm, Taken } from '../../core/films/booking';
+import { countedBy, keptOf, lastPartOf, usedOf } from '../../core/films/booking';
 import { emptyBounds, growBounds } from '../../core/geometry/bounds';
 import type { Film, Roll } from '../../core/films/film';
 import { WIDTH_SLACK } from '../../core/films/film';
@@ -31,39 +31,64 @@ type CutRow = typeof cuts.$inferSelect;
 /** A cut is done: its film is off the shelf. @returns the offcuts that it left, which lie there now */
 export async function bookCut(tx: Tx, cut: CutRow): Promise<readonly Roll[]> {
   if (!cut.roll) return [];
-  const isAgain = cut.againOf !== null || isSpoilt(cut.asked ?? {});
-  return takeFromShelf(
-    tx,
-    cut.film.id,
-    { ...cut, roll: cut.roll },
-    {
-      kind: isAgain ? 'again' : 'cut',
-      cutterId: cut.cutterId,
-      cutId: cut.id,
-      art: cut.art,
-      bookedFor: await bookedFor(tx, cut.id),
-    },
-  );
+  const { length, art } = lastPartOf({ ...cut, art: cut.art ?? 0 });
+  return takeFromShelf(tx, cut.film.id, { ...cut, length, roll: cut.roll }, await cutOf(tx, cut, art));
+}
+
+/** @param art mm² of it that are on signs */
+const cutOf = async (tx: Tx, cut: CutRow, art: number): Promise<UsedFor> => ({
+  kind: cut.againOf !== null || isSpoilt(cut.asked ?? {}) ? 'again' : 'cut',
+  cutterId: cut.cutterId,
+  cutId: cut.id,
+  art,
+  bookedFor: await bookedFor(tx, cut.id),
+});
+
+/** A cut's film ended, and the rest of it goes onto new film: what came from the old one is booked. */
+export async function bookFilmEnded(tx: Tx, cutId: number, { line, along }: OnNewFilm): Promise<void> {
+  const [cut] = await tx.select().from(cuts).where(eq(cuts.id, cutId));
+  if (!cut?.roll) return;
+  const before = lastPartOf({ ...cut, art: cut.art ?? 0 });
+  const after = lastPartOf({ ...cut, art: cut.art ?? 0, onNewFilm: { line, along } });
+  const { lines } = unpack<Drawing>(cut.drawing);
+  // lines lie in no order along the film: some that are cut may reach past some that are not
+  const length = Math.min(before.length, reachOf(lines.slice(0, line - 1)) - (cut.onNewFilm?.along ?? 0));
+  if (length <= 0) return;
+  // its end is no offcut that anybody would find
+  const used = { roll: cut.roll, length, beside: 0 };
+  await takeFromShelf(tx, cut.film.id, used, await cutOf(tx, cut, before.art - after.art));
 }
 
 /** A cut that was begun is left, or begun anew: the film as far as something may be cut in it is spoilt. */
 export async function bookSpoilt(tx: Tx, cutId: number): Promise<void> {
   const [cut] = await tx.select().from(cuts).where(eq(cuts.id, cutId));
   if (!cut?.roll || cut.linesSent === 0) return;
+  const how = { ...(await cutOf(tx, cut, 0)), kind: 'spoilt' as const };
+  await spoilBooked(tx, cutId);
   const { lines } = unpack<Drawing>(cut.drawing);
-  const length = Math.min(cut.length, reachOf(lines.slice(0, cut.linesSent)));
-  await takeFromShelf(
-    tx,
-    cut.film.id,
-    { roll: cut.roll, length, beside: cut.beside },
-    {
-      kind: 'spoilt',
-      cutterId: cut.cutterId,
-      cutId: cut.id,
-      bookedFor: await bookedFor(tx, cut.id),
-    },
-  );
+  const { line, along } = cut.onNewFilm ?? { line: 1, along: 0 };
+  const length = Math.min(cut.length, reachOf(lines.slice(line - 1, cut.linesSent))) - along;
+  if (length > 0) await takeFromShelf(tx, cut.film.id, { roll: cut.roll, length, beside: cut.beside }, how);
 }
+
+/** What was booked for a cut on films that ended is spoilt with the rest: nothing is taken out, it is booked over. */
+async function spoilBooked(tx: Tx, cutId: number): Promise<void> {
+  const rows = await tx
+    .select()
+    .from(filmBookings)
+    .where(and(eq(filmBookings.cutId, cutId), inArray(filmBookings.kind, ['cut', 'again'])));
+  const [last] = rows;
+  const [used, kept] = [sumOf(rows.map((row) => row.used)), sumOf(rows.map((row) => row.kept))];
+  if (!last || used <= 0) return;
+  const { id: _id, at: _at, ...like } = last;
+  const over = { ...like, back: [] };
+  await tx.insert(filmBookings).values([
+    { ...over, off: -used, used: -used, kept: -kept },
+    { ...over, kind: 'spoilt', off: used, used, kept: 0 },
+  ]);
+}
+
+const sumOf = (all: readonly number[]): number => all.reduce((sum, one) => sum + one, 0);
 
 /** mm along the film to the end of what lines reach. @param lines x and y by turns */
 const reachOf = (lines: Drawing['lines']): number =>

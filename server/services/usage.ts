@@ -151,6 +151,8 @@ async function ordersCut(db: Db, query: UsageQuery): Promise<Usage['orders']> {
     .from(sql`${filmBookings} cross join lateral jsonb_array_elements(${filmBookings.bookedFor}) one`)
     .where(sql`${isIn(spanOf(query))} and ${filmBookings.kind} in ('cut', 'again')`)
     .groupBy(sql`cut_order`)
+    // what was booked over is not cut
+    .having(sql`sum(${filmBookings.used}) > 0`)
     .as('cut');
   const [row] = await db
     .select({

@@ -35,7 +35,7 @@ const units = useUnits();
 const me = useMe();
 const machines = useCutters();
 const cutterId = computed(() => String(route.params.id));
-const { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume } =
+const { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume, onNewFilm } =
   useMachine(cutterId);
 const shop = shallowRef<Shop>();
 onMounted(async () => (shop.value = await call('GET /api/shop').catch(() => undefined)));
@@ -236,6 +236,7 @@ const canStop = ({ state, sheet }: Cut): boolean =>
         :cut="now"
         :busy="busy"
         @go-on="resume"
+        @new-film="onNewFilm"
       />
       <progress
         v-if="now && (now.state === 'cutting' || now.state === 'stopping')"

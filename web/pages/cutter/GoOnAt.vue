@@ -5,7 +5,7 @@ import type { Cut } from '../../../contracts/cuts';
 import NumberField from '../../parts/NumberField.vue';
 
 const props = defineProps<{ cut: Cut; busy: boolean }>();
-defineEmits<{ goOn: [line: number] }>();
+defineEmits<{ goOn: [line: number]; newFilm: [line: number] }>();
 const line = ref(Math.min(props.cut.linesDone + 1, props.cut.lines));
 </script>
 
@@ -24,6 +24,12 @@ const line = ref(Math.min(props.cut.linesDone + 1, props.cut.lines));
       of {{ cut.lines }}</label
     >
     <button class="button" :disabled="busy">From this line on</button>
+    <template v-if="!cut.sheet">
+      <button class="button" type="button" :disabled="busy" @click="$emit('newFilm', line)">
+        This line on, on new film
+      </button>
+      <p>When the film ended, put in new film first: what is left is cut from its start.</p>
+    </template>
   </form>
 </template>
 

@@ -99,5 +99,20 @@ export function useMachine(cutterId: Ref<string>) {
     ask((params) => call('POST /api/cuts/{id}/resume', { params, body: { from } }));
 
   useListening(hear);
-  return { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume };
+  const onNewFilm = (line: number): Promise<void> =>
+    ask((params) => call('POST /api/cuts/{id}/new-film', { params, body: { line } }));
+  return {
+    now,
+    ofOrder,
+    justDone,
+    head,
+    linesDone,
+    secondsDone,
+    lines,
+    busy,
+    problem,
+    say,
+    resume,
+    onNewFilm,
+  };
 }

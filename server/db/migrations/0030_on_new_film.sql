@@ -1,0 +1,1 @@
+ALTER TABLE "cuts" ADD COLUMN "on_new_film" jsonb;

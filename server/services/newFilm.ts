@@ -1,0 +1,49 @@
+/** Film that ended in the middle of a cut: what is left lies at the start of new film. */
+import { eq } from 'drizzle-orm';
+import type { Cut, Drawing } from '../../contracts/cuts';
+import type { OnNewFilm } from '../../core/films/booking';
+import { emptyBounds, growBounds } from '../../core/geometry/bounds';
+import { cuts } from '../db/schema';
+import { notFound, Trouble } from '../problem';
+import type { StoredProgram } from '../work/makeCuts';
+import type { CutServices } from './cuts';
+import { behind, move, refusePaused } from './cuts';
+import { unpack } from './pack';
+import { bookFilmEnded } from './stock';
+
+/**
+ * Goes on at a line that a person found, as near to the start of the film as the first line of the cut was laid out.
+ * @param line from 1
+ */
+export async function goOnNewFilm(services: CutServices, id: number, line: number): Promise<Cut> {
+  const { db, hub } = services;
+  await refusePaused(db);
+  const [row] = await db.select().from(cuts).where(eq(cuts.id, id));
+  if (!row) throw notFound('cut');
+  if (row.sheet)
+    throw new Trouble(422, 'printed-sheet', 'What is printed is on the sheet that it was printed on.', [
+      'Print the sheet once more, and start this film again',
+    ]);
+  const { lines, doneAt } = unpack<StoredProgram>(row.program);
+  if (line > lines.length) throw new Trouble(422, 'no-such-line', `This cut has ${lines.length} lines.`);
+  const onNewFilm: OnNewFilm = { line, along: alongOf(unpack<Drawing>(row.drawing).lines, line - 1) };
+  const cut = await move(services, id, ['stopped'], 'checking', 'resumed', {
+    what: `on new film, from line ${line}`,
+    also: {
+      paused: false,
+      onNewFilm,
+      slip: [1, 0, 0, 1, -onNewFilm.along, 0],
+      ...behind(line - 1, line > 1 ? doneAt[line - 2] : 0),
+    },
+    before: (tx) => bookFilmEnded(tx, id, onNewFilm),
+  });
+  await hub.tell({ kind: 'shop' });
+  await services.dispatch({ cutId: id });
+  return cut;
+}
+
+/** mm that lines from one on can be moved towards the start: no nearer to it than the cut was. */
+function alongOf(lines: Drawing['lines'], from: number): number {
+  const startOf = (some: Drawing['lines']): number => some.reduce(growBounds, emptyBounds()).minX;
+  return Math.max(0, startOf(lines.slice(from)) - startOf(lines));
+}
