@@ -123,7 +123,8 @@ test('cuts of one film are joined on one strip for less of it, and taken apart a
 }) => {
   for (const order of [/Slipway sign/, /Class numbers/]) await queue(page, order);
   await page.goto('/floor');
-  const before = await cutsIn(page, 'Curlew').count();
+  const before = (await open(shop)).filter(({ cutterId }) => cutterId === 'curlew').length;
+  await expect(cutsIn(page, 'Curlew')).toHaveCount(before);
   const tar = async (): Promise<Cut[]> => (await open(shop)).filter(({ film }) => film.id === 'tar');
   const metres = (all: readonly Cut[]): number => all.reduce((sum, { length }) => sum + length, 0) / 1000;
   const apart = metres(await tar());

@@ -34,9 +34,11 @@ test('film that runs low is seen before it is queued, is ordered, comes, and lie
     .getByRole('button', { name: /^It has come/ });
   await come.click();
   await expect(come).toHaveCount(0);
-  const { films } = await given<ShopNow>(shop, '/api/shop');
-  const { rolls } = films.find(({ id }) => id === 'tar')!;
-  expect(rolls.map(({ lengthLeft }) => lengthLeft)).toEqual([3000, 25_000, 25_000]);
+  const lengths = async (): Promise<number[]> =>
+    (await given<ShopNow>(shop, '/api/shop')).films
+      .find(({ id }) => id === 'tar')!
+      .rolls.map(({ lengthLeft }) => lengthLeft);
+  await expect.poll(lengths).toEqual([3000, 25_000, 25_000]);
 });
 
 test('a cut is found by its number while it waits and once it is cut; its film is in the figures', async ({

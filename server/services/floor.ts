@@ -1,5 +1,5 @@
 /** The floor: which cut is where and in which order, what waits on the shelf, and all machines at once. */
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Cut } from '../../contracts/cuts';
 import { UNBEGUN, WAITING } from '../../contracts/cuts';
 import type { FewestSwaps, FloorNow } from '../../contracts/floor';
@@ -96,7 +96,11 @@ async function place(
     await lockQueue(tx, cutterId);
     const placed = await tx
       .update(cuts)
-      .set({ state: 'queued', problem: null })
+      // one that asks for its film already goes on asking where it is the first still: a press is not refused in between
+      .set({
+        state: sql`case when ${cuts.state} = 'held' then 'queued' else ${cuts.state} end`,
+        problem: null,
+      })
       // somebody may have had it begun, or put it at another cutter, meanwhile
       .where(and(inArray(cuts.id, [...ids]), eq(cuts.cutterId, cutterId), inArray(cuts.state, [...UNBEGUN])))
       .returning({ id: cuts.id });

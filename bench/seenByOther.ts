@@ -1,0 +1,43 @@
+/** How soon one person sees what another does on the floor: two browsers, two roles. */
+import type { Browser, Page } from '@playwright/test';
+import type { Order } from '../contracts/api';
+import { DEMO_PEOPLE } from '../demo/people';
+
+const ROUNDS = 20;
+
+async function pageOf(browser: Browser, shop: string, role: 'lead' | 'prep'): Promise<Page> {
+  const { name, password } = DEMO_PEOPLE.find((one) => one.role === role)!;
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.request.post(`${shop}/api/session`, { headers: { Origin: shop }, data: { name, password } });
+  return page;
+}
+
+/** @returns ms from a press in one browser until the other shows what came of it, press by press */
+export async function seenByOther(browser: Browser, shop: string): Promise<readonly number[]> {
+  const [lead, prep] = [await pageOf(browser, shop, 'lead'), await pageOf(browser, shop, 'prep')];
+  const order = (await (await lead.request.get(`${shop}/api/orders/1`)).json()) as Order;
+  const held = { revision: order.revision, hold: true };
+  await lead.request.post(`${shop}/api/orders/1/queue`, { headers: { Origin: shop }, data: held });
+  for (const page of [lead, prep]) await page.goto(`${shop}/floor`);
+  const shelf = (page: Page) => page.getByRole('region', { name: /^Shelf/ }).getByRole('button');
+  await shelf(prep).first().waitFor();
+  const took: number[] = [];
+  await shelf(lead).first().click();
+  const count = await shelf(prep).count();
+  for (let k = 0; k < ROUNDS; k++) {
+    const [press, then] = k % 2 === 0 ? ['Send it', count - 1] : ['Put on the shelf', count];
+    const button = lead.getByRole('button', { name: press });
+    await button.waitFor();
+    const begun = performance.now();
+    await Promise.all([
+      button.click(),
+      prep.waitForFunction(
+        (wanted) => document.querySelectorAll('[data-shelf] button').length === wanted,
+        then,
+      ),
+    ]);
+    took.push(performance.now() - begun);
+  }
+  for (const page of [lead, prep]) await page.close();
+  return took;
+}
