@@ -20,6 +20,7 @@ import { gaussian, random } from '../../core/random';
 import { ontoStrip } from '../../core/plan/sheetStrip';
 import { printPdf } from '../files/printPdf';
 import { calibrateAt } from './calibrateAt';
+import { LinkLost } from './links/link';
 import { bySensor } from './readSheet';
 import { simLink } from './simLink.testing';
 
@@ -328,6 +329,32 @@ describe('what can go wrong', () => {
       problem: expect.stringMatching(/Stopped after line \d+ of \d+/),
     });
     expect(machine.status().down).toBe(false);
+  });
+
+  test('when its machine goes away in the middle, the film is used up all the same; before that it is not', async () => {
+    for (const after of [-1, 4]) {
+      const { machine, link } = simLink(CURLEW_SPEC);
+      machine.load(FILM);
+      let lines = -1;
+      const away = async (): Promise<never> => {
+        throw new LinkLost('the line is cut off');
+      };
+      const came = calibrateAt({
+        setup: { kind: 'blade-row', blade: '45°', values: rowValues(undefined, [0.1, 0.6]) },
+        cutter: WIDE,
+        recipe: RECIPE,
+        link: { ...link, send: (text) => (lines >= after ? away() : link.send(text)) },
+        isToStop: () => false,
+        progress: (done) => (lines = Math.max(lines, done)),
+      });
+      if (after < 0) await expect(came).rejects.toThrow(LinkLost);
+      else
+        expect(await came).toMatchObject({
+          state: 'broken',
+          problem: expect.stringMatching(/^Broken off: the line is cut off\./),
+          film: { width: expect.closeTo(610, 6), length: expect.any(Number), isSheet: false },
+        });
+    }
   });
 
   test('where the pen is not in, the knife cuts and the sensor finds nothing: that is said', async () => {

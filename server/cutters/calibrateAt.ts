@@ -22,6 +22,7 @@ import { formatLength } from '../../core/units/length';
 import { storedProgram } from '../work/makeCuts';
 import { feed, filmIn } from './feed';
 import type { CutterLink } from './links/link';
+import { LinkLost } from './links/link';
 import { levelsOf } from './readContrast';
 import { bySensor, marksOver, startOf, unreadBecause } from './readSheet';
 
@@ -52,16 +53,29 @@ type Came =
 /** With the film that is cut in then, once that is used up. */
 export type CameToIt = Came & { readonly film?: FilmTaken };
 
-/** @throws LinkLost when the machine goes away */
+/** @throws LinkLost when the machine goes away before anything of it is cut */
 export async function calibrateAt(work: AtMachine): Promise<CameToIt> {
   const { cutter, link } = work;
   const film = await filmIn(link, cutter);
   if (!film) return notYet(`No film is in ${cutter.name}. Load some and press again.`);
   const room = { lead: cutter.margins.lead, cuttable: cuttableWidth(cutter, film.width) };
-  const came = await doAt(work, room, film);
+  let isBegun = false;
+  const progress: AtMachine['progress'] = (linesDone, lines) => {
+    isBegun ||= linesDone > 0;
+    work.progress(linesDone, lines);
+  };
+  const came = await doAt({ ...work, progress }, room, film).catch((error: unknown): Came => {
+    // what is cut is cut: its film is used up, whatever became of the machine
+    if (!isBegun || !(error instanceof LinkLost)) throw error;
+    return { state: 'broken', problem: brokenOff(error.message) };
+  });
   const isUsed = came.state === 'measuring' || came.state === 'broken';
   return isUsed ? { ...came, film: filmTaken(work, room, film.width) } : came;
 }
+
+/** @param why what it met */
+export const brokenOff = (why: string): string =>
+  `Broken off: ${why}. Look at the machine and its film, then begin again.`;
 
 /** What is only read is used again. */
 function filmTaken({ setup, recipe }: AtMachine, room: PatternRoom, width: number): FilmTaken {

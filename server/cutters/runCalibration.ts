@@ -7,7 +7,7 @@ import { recipeFor } from '../services/calibrationRecipe';
 import { wearInUse } from '../services/knives';
 import { bookTest } from '../services/stock';
 import { judged } from '../services/calibrations';
-import { calibrateAt } from './calibrateAt';
+import { brokenOff, calibrateAt } from './calibrateAt';
 import type { Lease } from './lease';
 import { LEASE_PATIENCE_MS, takeLease } from './lease';
 import { LinkLost } from './links/link';
@@ -39,8 +39,7 @@ export async function runCalibration(
   } catch (error) {
     if (!(error instanceof LinkLost)) log.error({ error: String(error), id }, 'calibration failed');
     const why = error instanceof LinkLost ? error.message : 'something went wrong inside Jam Pan';
-    const problem = `Broken off: ${why}. Look at the machine and its film, then begin again.`;
-    await settleCalibration(services, row, { state: 'broken', problem });
+    await settleCalibration(services, row, { state: 'broken', problem: brokenOff(why) });
   } finally {
     await lease.release().catch(() => {}); // runs out by itself
   }
