@@ -157,7 +157,7 @@ export async function refuseChanged(db: Pick<Db, 'select'>, ids: readonly number
     ]);
 }
 
-/** @throws Trouble unless the same copies of the same orders are on cuts that are made of others */
+/** @throws Trouble unless the same orders are on cuts that are made of others */
 export function refuseOthers(before: readonly Cut[], made: readonly MadeCut[], whose: Whose): void {
   const was = before.flatMap(({ shares }) => shares);
   const is = made.flatMap((one) => sharesIn(0, one, whose));
