@@ -6,6 +6,7 @@ import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { DEMO_PEOPLE } from '../demo/people';
 import { busyDrawing, largeDrawing } from './largeDrawing';
+import { seenByOther } from './seenByOther';
 
 const row = (what: string, figure: string, target: string): void =>
   console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${target}`);
@@ -55,6 +56,12 @@ row(
   'none over 50 ms',
 );
 await panAndZoom();
+const seen = (await seenByOther(browser, process.env.SHOP!)).toSorted((a, b) => a - b);
+row(
+  'until another’s page shows what was pressed, longest of 20',
+  `${seen.at(-1)!.toFixed(0)} ms`,
+  '≤ 1000 ms',
+);
 await browser.close();
 
 /** Frames a second while a piled drawing of 200 000 segments with its findings is panned and zoomed. */
