@@ -1,5 +1,6 @@
 /** All cutters with what they cut now and next, as it crosses the wire. */
 import { z } from 'zod';
+import type { Joinable } from '../core/floor/joining';
 import type { LaneCut } from '../core/floor/lane';
 import type { Wanted } from '../core/floor/refusal';
 import type { Cut, CutState } from './cuts';
@@ -58,6 +59,8 @@ const isIn = (states: readonly CutState[], { state }: InState): boolean => state
 export const isWaiting = (cut: InState): boolean => isIn(WAITING, cut);
 /** It waits, or lies on the shelf: it can still be put elsewhere. */
 export const isUnbegun = (cut: InState): boolean => isIn(UNBEGUN, cut);
+/** Others may be laid beside it, as far as a page knows: what is cut again is not. */
+export const isJoinable = (cut: Pick<Cut, 'state' | 'sheet'>): boolean => isUnbegun(cut) && !cut.sheet;
 /** It stands in its cutter's lane, waiting or under way. */
 export const isInLane = (cut: InState): boolean => cut.state !== 'held' && isIn(OPEN_STATES, cut);
 
@@ -79,6 +82,15 @@ export function laneCutOf(cut: Cut, now: Date): LaneCut {
     ...(due === undefined ? {} : { due: (due - now.getTime()) / 1000 }),
   };
 }
+
+/** A cut with what decides whether others can be laid beside it. */
+export const joinableOf = (cut: Cut): Joinable & { readonly cut: Cut } => ({
+  id: cut.id,
+  cutter: cut.cutterId,
+  film: cut.film.id,
+  orders: cut.shares.map(({ orderId }) => orderId),
+  cut,
+});
 
 /** What of a cut decides where it can go. */
 export const wantedOf = ({ film, rollWidth, length, sheet, needsSecondTool }: Cut): Wanted => ({

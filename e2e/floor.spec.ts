@@ -1,21 +1,13 @@
 /** The floor: lanes on one time axis, the shelf, dragging and keys, what a lane refuses, fewest swaps, pausing. */
 import type { Locator, Page } from '@playwright/test';
 import type { Cut } from '../contracts/cuts';
-import { cancelAll, expect, given, loadFilm, loggedIn, logIn, section, settled, test } from './shop';
+import { cancelAll, expect, given, loadFilm, loggedIn, logIn, queueOrder, test } from './shop';
 import type { Shop } from './shop';
 
 const lane = (page: Page, name: string): Locator => page.getByRole('list', { name: `Cuts at ${name}` });
 const cutsIn = (page: Page, name: string): Locator => lane(page, name).getByRole('button');
 const shelf = (page: Page): Locator => page.getByRole('region', { name: /^Shelf/ });
 const open = (shop: Shop): Promise<Cut[]> => given<Cut[]>(shop, '/api/cuts');
-async function queue(page: Page, order: RegExp, how = /^Queue [1-9]/): Promise<void> {
-  await page.goto('/orders');
-  await page.getByRole('link', { name: order }).click();
-  await expect(section(page, 'Films')).toContainText(/films?/);
-  await settled(page);
-  await page.getByRole('button', { name: how }).click();
-  await expect(page).toHaveURL(/cutters|floor/);
-}
 
 test.beforeEach(async ({ page }) => {
   await page.goto('/floor');
@@ -24,7 +16,7 @@ test.beforeEach(async ({ page }) => {
 });
 
 test('an order is held, sent, and put back; another is put in order by keys', async ({ page, shop }) => {
-  await queue(page, /Crew shirts/, /^Hold$/);
+  await queueOrder(page, /Crew shirts/, /^Hold$/);
   await expect(page).toHaveURL(/floor$/);
   await expect(shelf(page).getByRole('button')).toHaveCount(2);
   await expect(cutsIn(page, 'Curlew')).toHaveCount(0);
@@ -41,7 +33,7 @@ test('an order is held, sent, and put back; another is put in order by keys', as
   await page.keyboard.press('h');
   await expect(shelf(page).getByRole('button')).toHaveCount(2);
 
-  await queue(page, /Marsh Wren/);
+  await queueOrder(page, /Marsh Wren/);
   await page.goto('/floor');
   const films = async (): Promise<string[]> =>
     (await open(shop)).filter(({ state }) => state !== 'held').map(({ film }) => film.name);
@@ -64,7 +56,7 @@ test('a cut is dragged to another cutter, which is asked for it then; a lane ref
   page,
   shop,
 }) => {
-  await queue(page, /Marsh Wren/);
+  await queueOrder(page, /Marsh Wren/);
   await page.goto('/floor');
   await expect(cutsIn(page, 'Curlew')).toHaveCount(3);
   const drag = async (from: Locator, to: Locator): Promise<void> => {
@@ -101,7 +93,7 @@ test('a cut is dragged to another cutter, which is asked for it then; a lane ref
 });
 
 test('fewest swaps says what it saves before it is taken', async ({ page, shop }) => {
-  for (const order of [/Marsh Wren/, /Race hut/]) await queue(page, order);
+  for (const order of [/Marsh Wren/, /Race hut/]) await queueOrder(page, order);
   await page.goto('/floor');
   await expect(lane(page, 'Curlew')).toBeVisible();
   await page.getByRole('button', { name: 'Fewest swaps' }).click();
@@ -121,7 +113,7 @@ test('cuts of one film are joined on one strip for less of it, and taken apart a
   page,
   shop,
 }) => {
-  for (const order of [/Slipway sign/, /Class numbers/]) await queue(page, order);
+  for (const order of [/Slipway sign/, /Class numbers/]) await queueOrder(page, order);
   await page.goto('/floor');
   const before = (await open(shop)).filter(({ cutterId }) => cutterId === 'curlew').length;
   await expect(cutsIn(page, 'Curlew')).toHaveCount(before);
@@ -153,13 +145,36 @@ test('cuts of one film are joined on one strip for less of it, and taken apart a
   await page.getByRole('option', { name: /Class numbers/ }).click();
   await note.getByRole('button', { name: 'Join them' }).click();
   await expect(cutsIn(page, 'Curlew')).toHaveCount(before - 1);
+  // what has no other says so
+  const { film } = (await open(shop)).find((cut) => cut.film.id !== 'tar')!;
+  await lane(page, 'Curlew')
+    .getByRole('button', { name: `Slipway sign, ${film.name}` })
+    .focus();
+  await page.keyboard.press('j');
+  await expect(page.getByText(`No other order waits for ${film.name} here.`)).toBeVisible();
+});
+
+test('an order on several strips is joined with all of them, whichever is picked', async ({ page, shop }) => {
+  for (const order of [/Race hut/, /Marsh Wren/]) await queueOrder(page, order);
+  await page.goto('/floor');
+  const damson = async (): Promise<Cut[]> => (await open(shop)).filter(({ film }) => film.id === 'damson');
+  const strips = await damson();
+  expect(strips.length).toBeGreaterThan(2);
+  await lane(page, 'Curlew').getByRole('button', { name: /^Race hut wall, Damson/ }).nth(1).click(); // prettier-ignore
+  await page.getByRole('combobox', { name: 'Join it with' }).click();
+  await page.getByRole('option', { name: /Marsh Wren/ }).click();
+  const note = page.getByRole('region', { name: 'Joined cuts' });
+  await expect(note).toContainText(`${strips.length - 1} strips instead of ${strips.length}`);
+  await note.getByRole('button', { name: 'Join them' }).click();
+  await expect.poll(async () => (await damson()).length).toBe(strips.length - 1);
+  expect((await damson()).some(({ shares }) => shares.length === 2)).toBe(true);
 });
 
 test('all machines are paused and go on; prep sees the floor and may only hold and send', async ({
   page,
   shop,
 }) => {
-  await queue(page, /Marsh Wren/);
+  await queueOrder(page, /Marsh Wren/);
   await loadFilm(shop, 610);
   await page.goto('/floor');
   await page.getByRole('button', { name: /is loaded$/ }).click();

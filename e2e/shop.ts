@@ -63,7 +63,7 @@ export function loggedIn({ url }: Pick<Shop, 'url'>, cookie: string) {
 /** A page of somebody's own; nobody's: a stranger's. */
 export async function pageOf(
   page: Page,
-  shop: Shop,
+  shop: Pick<Shop, 'url'>,
   role: Role | undefined,
   options: BrowserContextOptions = {},
 ): Promise<Page> {
@@ -97,6 +97,16 @@ export const saved = (page: Page): Promise<void> => expect(page.getByText(/^Save
 /** Nothing is planned or checked any more: what the page shows stays where it is. */
 export const settled = (page: Page): Promise<void> =>
   expect(page.locator('.work footer .doing')).toHaveText('');
+
+/** Queues an order as it stands; the page goes where it is cut or held. */
+export async function queueOrder(page: Page, order: RegExp, how = /^Queue [1-9]/): Promise<void> {
+  await page.goto('/orders');
+  await page.getByRole('link', { name: order }).click();
+  await expect(section(page, 'Films')).toContainText(/films?/);
+  await settled(page);
+  await page.getByRole('button', { name: how }).click();
+  await expect(page).toHaveURL(/cutters|floor/);
+}
 
 /** Picks one of a few by its name. */
 export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {

@@ -54,7 +54,7 @@ test('two orders of one film are offered, and lie on one strip that takes less o
   expect(idsOf(await open())).toEqual([joined.id]);
   // whichever way they lie, what stays on the signs is the same
   const [{ art }] = await rowsOf([joined.id]);
-  expect(art).toBeCloseTo(before[0].art! + before[1].art!, 3);
+  expect(art).toBeCloseTo(before[0].art + before[1].art, 3);
 
   // both orders have it, each says so, and who did it is known
   for (const { id } of orders)
@@ -105,6 +105,25 @@ test('a third one comes along; the strip goes to another machine, and to the she
   await shop.say(there.id, 'hold').expect(200);
   const parted = (await shop.say(there.id, 'part').expect(200)).body as Cut[];
   expect(parted.map(({ state, cutterId }) => `${state} ${cutterId}`)).toEqual(Array(3).fill('held heron'));
+});
+
+test('a strip of several that has one order alone goes to another machine with all the others of them', async () => {
+  const wide = await shop.order(22, ({ artwork }) => ({ artwork: { ...artwork, width: 560 } }));
+  const guest = await small();
+  const more = await shop.order(22, ({ artwork }) => ({ artwork: { ...artwork, width: 560 } }));
+  for (const order of [wide, more, guest]) await shop.queue(order);
+  const waiting = await inDamson();
+  const joined = (await join(idsOf(waiting)).expect(200)).body as Cut[];
+  const alone = joined.find(({ shares }) => shares.length === 1)!;
+  expect([joined.length, joined.some(({ shares }) => shares.length > 1)]).toEqual([2, true]);
+  const art = async (all: readonly Cut[]): Promise<number> =>
+    (await rowsOf(idsOf(all))).reduce((sum, row) => sum + row.art, 0);
+  const before = await art(joined);
+  await shop.say(alone.id, 'move', { cutter: 'heron', before: null }).expect(200);
+  const there = await inDamson();
+  expect(new Set(there.map(({ cutterId }) => cutterId))).toEqual(new Set(['heron']));
+  expect(new Set(there.flatMap(ordersOn))).toEqual(new Set([wide, more, guest].map(({ id }) => id)));
+  expect(await art(there)).toBeCloseTo(before, 3);
 });
 
 test('what else the host has in the queue can still be moved', async () => {

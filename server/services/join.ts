@@ -4,7 +4,7 @@ import type { Order } from '../../contracts/api';
 import type { Cut, SharingNow } from '../../contracts/cuts';
 import { isSpoilt, OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { Join } from '../../contracts/floor';
-import { isUnbegun } from '../../contracts/floor';
+import { isJoinable, joinableOf } from '../../contracts/floor';
 import { groupsToJoin, hostOf, isWorthJoining, ordersOf, stripsWorth } from '../../core/floor/joining';
 import type { Choices } from '../../core/plan/choices';
 import type { Db, Tx } from '../db/connect';
@@ -17,17 +17,8 @@ import { getOrder, reviseIn } from './orders';
 import type { Whose } from './queue';
 import { ALONE } from './queue';
 import type { Row } from './remake';
-import { endInto, madeFor, makeOver, putBeside, refuseChanged, refuseOthers } from './remake';
+import { endInto, madeFor, makeInto, putBeside, refuseChanged, refuseOthers } from './remake';
 import { sharingAsIf } from './sharing';
-
-/** A cut with what decides whether others can be laid beside it. */
-const joinableOf = (cut: Cut) => ({
-  id: cut.id,
-  cutter: cut.cutterId,
-  film: cut.film.id,
-  orders: cut.shares.map(({ orderId }) => orderId),
-  cut,
-});
 
 /** Groups that are looked at in one go: each is planned. */
 const MOST_GROUPS = 8;
@@ -38,13 +29,13 @@ export async function joinsNow(services: CutServices): Promise<Join[]> {
   const groups = groupsToJoin(whole.map(joinableOf)).slice(0, MOST_GROUPS);
   const found = await Promise.all(
     groups.map((group) =>
-      tryJoin(
+      planJoin(
         services,
-        group.map(({ id }) => id),
+        group.map(({ cut }) => cut),
       ).catch(notJoined),
     ),
   );
-  return found.flatMap((one) => (one ? [one] : []));
+  return found.flatMap((one) => (one ? [offerOf(one)] : []));
 }
 
 /** It cannot be cut together, and nobody asked for just this. */
@@ -62,12 +53,14 @@ async function wholeCuts(db: Db): Promise<Cut[]> {
       .where(inArray(cuts.state, [...OPEN_STATES])),
   ]);
   const again = new Set(rows.flatMap(({ id, asked }) => (asked && isSpoilt(asked) ? [id] : [])));
-  return waiting.filter((cut) => isUnbegun(cut) && !cut.sheet && !again.has(cut.id));
+  return waiting.filter((cut) => isJoinable(cut) && !again.has(cut.id));
 }
 
 /** How cuts are joined: planned, and not done yet. */
-interface Joining {
+interface Joining extends Pick<Join, 'now' | 'then'> {
   readonly joined: readonly Cut[];
+  /** All that are on the strip then, by id. */
+  readonly all: readonly number[];
   readonly host: Order;
   readonly choices: Choices;
   readonly sharing: SharingNow;
@@ -75,11 +68,12 @@ interface Joining {
 }
 
 /** @throws Trouble when they cannot be cut together, or it is not worth it, with why */
-export async function tryJoin(services: CutServices, ids: readonly number[]): Promise<Join> {
-  const { joined, host, made } = await planJoin(services, ids);
+export const tryJoin = async (services: CutServices, ids: readonly number[]): Promise<Join> =>
+  offerOf(await planJoin(services, await groupOf(services.db, ids)));
+
+function offerOf({ joined, host, now, then }: Joining): Join {
   const [{ cutterId, film }] = joined;
   const others = joined.flatMap(({ shares }) => shares.map(({ orderNumber }) => orderNumber));
-  const [now, then] = [stripsWorth(joined), stripsWorth(made)];
   return {
     cuts: joined.map(({ id }) => id),
     cutter: cutterId,
@@ -91,24 +85,23 @@ export async function tryJoin(services: CutServices, ids: readonly number[]): Pr
   };
 }
 
-async function planJoin(services: CutServices, ids: readonly number[]): Promise<Joining> {
+async function planJoin(services: CutServices, joined: readonly Cut[]): Promise<Joining> {
   const { db } = services;
-  const joined = await groupOf(db, ids);
-  await refuseChanged(db, ids);
   const [{ film, cutterId }] = joined;
   const group = joined.map(joinableOf);
-  const open = await openOf(db, film.id, ordersOf(group));
-  if (open.length !== joined.length) throw changedMeanwhile();
-  const host = await getOrder(db, hostOf(group));
-  const choices = taking(
-    host.choices as Choices,
-    film.id,
-    ordersOf(group).filter((id) => id !== host.id),
+  const all = ordersOf(group);
+  await refuseChanged(
+    db,
+    joined.map(({ id }) => id),
   );
+  if ((await openOf(db, film.id, all)).length !== joined.length) throw changedMeanwhile();
+  const host = await getOrder(db, hostOf(group));
+  const others = all.filter((id) => id !== host.id);
+  const choices = taking(host.choices as Choices, film.id, others);
   const as = { ...host, choices: choices as Order['choices'] };
   const sharing = await sharingAsIf(db, as);
   const made = await madeFor(services, as, { film, sheet: null }, {}, cutterId, sharing);
-  refuseOthers(joined, made, { host, guests: sharing.guests });
+  refuseOthers(all, made, { host, guests: sharing.guests });
   const [now, then] = [stripsWorth(joined), stripsWorth(made)];
   if (!isWorthJoining(now, then))
     throw new Trouble(
@@ -117,7 +110,7 @@ async function planJoin(services: CutServices, ids: readonly number[]): Promise<
       `Together they are no fewer strips, or more film: ${metres(then)} instead of ${metres(now)}.`,
       ['Leave them as they are', `Pack #${host.number} closer under Layout, then queue it anew`],
     );
-  return { joined, host, choices, sharing, made };
+  return { joined, all, host, choices, sharing, made, now, then };
 }
 
 const metres = ({ length }: { readonly length: number }): string => `${(length / 1000).toFixed(2)} m`;
@@ -155,9 +148,8 @@ async function groupOf(db: Db, ids: readonly number[]): Promise<Cut[]> {
 /** @returns the cuts that they are now */
 export async function joinCuts(services: CutServices, ids: readonly number[]): Promise<Cut[]> {
   const { db, who } = services;
-  const { joined, host, choices, sharing, made } = await planJoin(services, ids);
+  const { joined, all, host, choices, sharing, made } = await planJoin(services, await groupOf(db, ids));
   const [{ cutterId, film }] = joined;
-  const all = ordersOf(joined.map(joinableOf));
   const now = await db.transaction(async (tx) => {
     const rows = await heldRows(tx, cutterId, film.id, all, ids);
     const revision = await revise(tx, host, choices, who);
@@ -167,7 +159,7 @@ export async function joinCuts(services: CutServices, ids: readonly number[]): P
     // the host's own cuts keep their numbers, the first of them its place
     const its = rows.filter((row) => row.orderId === host.id);
     const others = rows.filter((row) => row.orderId !== host.id);
-    const kept = await over(tx, its, made, whose);
+    const kept = await makeInto(tx, its, made, whose);
     const left = [...its.slice(made.length), ...others].map(({ id }) => id);
     await endInto(tx, left, { act: 'joined', what: `into cut ${kept[0]}`, who });
     const what = `with ${others.map(({ id }) => `cut ${id}`).join(', ')}`;
@@ -204,7 +196,7 @@ export async function partCuts(services: CutServices, id: number): Promise<Cut[]
   const now = await db.transaction(async (tx) => {
     const rows = await heldRows(tx, cutterId, film.id, all, ids);
     const revision = await revise(tx, host, choices, who);
-    const kept = await over(tx, rows, its, { host: { id: host.id, revision }, guests: [] });
+    const kept = await makeInto(tx, rows, its, { host: { id: host.id, revision }, guests: [] });
     await endInto(tx, rows.slice(its.length).map((row) => row.id), { act: 'parted', who }); // prettier-ignore
     const parted = await Promise.all(
       guests.flatMap((guest, k) =>
@@ -228,21 +220,6 @@ export async function partCuts(services: CutServices, id: number): Promise<Cut[]
     return both;
   });
   return told(services, cutterId, all, now);
-}
-
-/** Rows made over one by one; what is more than they are is put beside the first. */
-async function over(
-  tx: Tx,
-  rows: readonly Row[],
-  made: readonly MadeCut[],
-  whose: Whose,
-): Promise<readonly number[]> {
-  const ids: number[] = [];
-  for (const [i, one] of made.entries())
-    ids.push(
-      await (i < rows.length ? makeOver(tx, rows[i], one, whose) : putBeside(tx, rows[0], one, whose)),
-    );
-  return ids;
 }
 
 /**

@@ -23,13 +23,15 @@ export type Row = typeof cuts.$inferSelect;
  */
 export async function remake(services: CutServices, cut: Cut, to: string): Promise<readonly number[]> {
   const { db, who } = services;
-  await refuseChanged(db, [cut.id]);
-  const order = await getOrder(db, cut.orderId);
-  const sharing = cut.shares.length > 1 ? await sharingOf(db, order) : ALONE;
+  // some strips of several may have nothing of others on them: these go along all the same
+  const strips = (await queuedWith(db, cut)).map(({ id }) => id);
+  await refuseChanged(db, strips);
+  const [order, on] = await Promise.all([getOrder(db, cut.orderId), ordersOn(db, strips)]);
+  const sharing = on.length > 1 ? await sharingOf(db, order) : ALONE;
   const [{ asked }] = await db.select({ asked: cuts.asked }).from(cuts).where(eq(cuts.id, cut.id));
   const made = await madeFor(services, order, cut, asked ?? {}, to, sharing);
   const whose = { host: order, guests: sharing.guests };
-  refuseOthers([cut], made, whose);
+  refuseOthers(on, made, whose);
   return db.transaction(async (tx) => {
     for (const cutter of [cut.cutterId, to].sort()) await lockQueue(tx, cutter);
     const rows = await queuedWith(tx, cut);
@@ -40,11 +42,7 @@ export async function remake(services: CutServices, cut: Cut, to: string): Promi
         'begun',
         `Some of its ${cut.film.name} is cut already: the rest stays where it is.`,
       );
-    const ids: number[] = [];
-    for (const [i, one] of made.entries())
-      ids.push(
-        await (i < rows.length ? makeOver(tx, rows[i], one, whose) : putBeside(tx, rows[0], one, whose)),
-      );
+    const ids = await makeInto(tx, rows, made, whose);
     const left = rows.slice(made.length).map(({ id }) => id);
     await endInto(tx, left, { act: 'cancelled', who });
     await renumber(tx, cut.id);
@@ -77,8 +75,8 @@ export async function madeFor(
 }
 
 /** What was queued of the same film in the same moment, which is one transaction's. */
-const queuedWith = (tx: Tx, { id, orderId, film }: Cut): Promise<Row[]> =>
-  tx
+const queuedWith = (db: Pick<Db, 'select'>, { id, orderId, film }: Cut): Promise<Row[]> =>
+  db
     .select()
     .from(cuts)
     .where(
@@ -92,8 +90,32 @@ const queuedWith = (tx: Tx, { id, orderId, film }: Cut): Promise<Row[]> =>
     .orderBy(asc(cuts.position))
     .for('update');
 
+/** Orders that have something on cuts, by id. */
+async function ordersOn(db: Pick<Db, 'selectDistinct'>, ids: readonly number[]): Promise<number[]> {
+  const rows = await db
+    .selectDistinct({ id: cutShares.orderId })
+    .from(cutShares)
+    .where(inArray(cutShares.cutId, [...ids]));
+  return rows.map(({ id }) => id);
+}
+
+/** Rows made over one by one; what is more than they are is put beside the first. */
+export async function makeInto(
+  tx: Tx,
+  rows: readonly Row[],
+  made: readonly MadeCut[],
+  whose: Whose,
+): Promise<readonly number[]> {
+  const ids: number[] = [];
+  for (const [i, one] of made.entries())
+    ids.push(
+      await (i < rows.length ? makeOver(tx, rows[i], one, whose) : putBeside(tx, rows[0], one, whose)),
+    );
+  return ids;
+}
+
 /** A row made over: the cut keeps its number and its place. */
-export async function makeOver(tx: Tx, { id, state }: Row, made: MadeCut, whose: Whose): Promise<number> {
+async function makeOver(tx: Tx, { id, state }: Row, made: MadeCut, whose: Whose): Promise<number> {
   await tx
     .update(cuts)
     .set({ ...madeAnew(made, state), revision: whose.host.revision })
@@ -113,9 +135,11 @@ export async function putBeside(
 ): Promise<number> {
   const { id: _id, program: _program, ...like } = row;
   const { id: orderId, revision } = whose.host;
+  // to the microsecond: by this it is known what was queued together
+  const queuedAt = sql`(select q.queued_at from cuts q where q.id = ${row.id})`;
   const [{ id }] = await tx
     .insert(cuts)
-    .values({ ...like, ...madeAnew(made, row.state), ...also, orderId, revision })
+    .values({ ...like, ...madeAnew(made, row.state), ...also, orderId, revision, queuedAt })
     .returning({ id: cuts.id });
   await tx.insert(cutShares).values(sharesIn(id, made, whose));
   return id;
@@ -157,13 +181,10 @@ export async function refuseChanged(db: Pick<Db, 'select'>, ids: readonly number
     ]);
 }
 
-/** @throws Trouble unless the same orders are on cuts that are made of others */
-export function refuseOthers(before: readonly Cut[], made: readonly MadeCut[], whose: Whose): void {
-  const was = before.flatMap(({ shares }) => shares);
-  const is = made.flatMap((one) => sharesIn(0, one, whose));
-  const wasOf = new Set(was.map(({ orderId }) => orderId));
-  const isOf = new Set(is.map(({ orderId }) => orderId));
-  if (wasOf.size !== isOf.size || [...wasOf].some((id) => !isOf.has(id)))
+/** @throws Trouble unless just the orders that were on cuts are on what is made of them */
+export function refuseOthers(was: readonly number[], made: readonly MadeCut[], whose: Whose): void {
+  const is = new Set(made.flatMap((one) => sharesIn(0, one, whose)).map(({ orderId }) => orderId));
+  if (is.size !== was.length || was.some((id) => !is.has(id)))
     throw new Trouble(409, 'others', 'Not all orders that are on it would be cut there.', [
       'Take it back in its order, and queue it anew',
     ]);

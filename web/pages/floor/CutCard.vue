@@ -14,36 +14,43 @@ const props = defineProps<{
   cut: Cut;
   cutters: readonly Cutter[];
   refusal: (cut: Cut, cutter: Cutter) => string | undefined;
-  /** Cuts that it may be joined with. */
-  besides: readonly Cut[];
+  /** Itself with all that it may be joined with; nothing: there is no other. */
+  group: readonly Cut[];
 }>();
 const emit = defineEmits<{
   shift: [by: -1 | 1];
   to: [cutter: string];
-  join: [others: readonly Cut[]];
+  join: [cuts: readonly Cut[]];
   part: [];
   hold: [];
   release: [];
   takeBack: [];
   close: [];
 }>();
-const ALL = 'all';
+/** No order's id. */
+const ALL = 0;
 const me = useMe();
 const units = useUnits();
 const isHeld = computed(() => props.cut.state === 'held');
 const waits = computed(() => isWaiting(props.cut));
 const options = computed(() => props.cutters.map(({ id, name }) => ({ value: id, label: name })));
+/** Orders that it may be joined with, by id: each with all strips that it has of the film. */
+const others = computed(
+  () =>
+    new Map(
+      props.group.flatMap(({ orderId, orderNumber, orderName }) =>
+        orderId === props.cut.orderId ? [] : [[orderId, `#${orderNumber} ${orderName}`] as const],
+      ),
+    ),
+);
 const joinOptions = computed(() => [
-  ...props.besides.map(({ id, orderNumber, orderName }) => ({
-    value: String(id),
-    label: `#${orderNumber} ${orderName}`,
-  })),
-  ...(props.besides.length > 1 ? [{ value: ALL, label: `all ${props.besides.length} of this film` }] : []),
+  ...[...others.value].map(([value, label]) => ({ value, label })),
+  ...(others.value.size > 1 ? [{ value: ALL, label: `all ${others.value.size} of this film` }] : []),
 ]);
-const joinWith = (which: string): void =>
+const joinWith = (order: number): void =>
   emit(
     'join',
-    props.besides.filter(({ id }) => which === ALL || String(id) === which),
+    props.group.filter(({ orderId }) => [ALL, orderId].includes(order) || orderId === props.cut.orderId),
   );
 const isShared = computed(() => props.cut.shares.length > 1);
 const refusals = computed(() =>
@@ -91,7 +98,7 @@ const refusals = computed(() =>
         @change="$emit('to', $event)"
       />
       <ChoiceField
-        v-if="besides.length > 0 && me.may('operator')"
+        v-if="others.size > 0 && me.may('operator')"
         label="Join it with"
         placeholder="Join with …"
         :value="undefined"

@@ -87,6 +87,12 @@ async function join(one: Join): Promise<void> {
   told.value = `Joined on one strip: ${made.shares.map(({ orderNumber }) => `#${orderNumber}`).join(', ')}.`;
 }
 
+async function joinAll(cut: Cut): Promise<void> {
+  const group = floor.groupOf(cut);
+  if (group.length > 0) await floor.tryJoin(group);
+  else told.value = `No other order waits for ${cut.film.name} here.`;
+}
+
 /** To the next lane up or down that there is; it may refuse. */
 async function changeLane(cut: Cut, by: -1 | 1): Promise<void> {
   const at = cutters.value.findIndex(({ id }) => id === cut.cutterId);
@@ -98,7 +104,7 @@ const KEYS: Readonly<Record<string, (cut: Cut) => Promise<unknown>>> = {
   ArrowRight: (cut) => floor.shift(cut, 1),
   ArrowUp: (cut) => changeLane(cut, -1),
   ArrowDown: (cut) => changeLane(cut, 1),
-  j: (cut) => floor.tryJoin(cut, floor.besides(cut)),
+  j: (cut) => joinAll(cut),
   h: (cut) => (cut.state === 'held' ? floor.release(cut) : floor.hold(cut)),
 };
 /** One key after the other, each once what the one before did is seen: however fast a hand is, none is lost. */
@@ -215,8 +221,8 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
       :cut="picked"
       :cutters="cutters"
       :refusal="floor.refusal"
-      :besides="floor.besides(picked)"
-      @join="floor.tryJoin(picked, $event)"
+      :group="floor.groupOf(picked)"
+      @join="floor.tryJoin($event)"
       @part="floor.part(picked)"
       @shift="floor.shift(picked, $event)"
       @to="put(picked, { lane: $event, before: null })"

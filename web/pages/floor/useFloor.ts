@@ -3,8 +3,9 @@ import { useNow } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import type { Cut } from '../../../contracts/cuts';
 import type { FewestSwaps, FloorNow, Join, LoadedNow } from '../../../contracts/floor';
-import { isInLane, isUnbegun, isWaiting, laneCutOf, wantedOf } from '../../../contracts/floor';
+import { isInLane, isJoinable, isWaiting, joinableOf, laneCutOf, wantedOf } from '../../../contracts/floor';
 import type { CutterState } from '../../../contracts/shop';
+import { groupsToJoin } from '../../../core/floor/joining';
 import type { Block } from '../../../core/floor/lane';
 import { timeline } from '../../../core/floor/lane';
 import { laneRefusal } from '../../../core/floor/refusal';
@@ -114,23 +115,16 @@ export function useFloor() {
   }
 
   const joins = ref<readonly Join[]>();
-  /** Cuts that wait for the same film at the same cutter, of other orders. */
-  const besides = (cut: Cut): Cut[] =>
-    isUnbegun(cut) && !cut.sheet
-      ? cuts.value.filter(
-          (one) =>
-            isUnbegun(one) &&
-            !one.sheet &&
-            one.cutterId === cut.cutterId &&
-            one.film.id === cut.film.id &&
-            one.orderId !== cut.orderId,
-        )
-      : [];
+  /** A cut with all that it may be joined with; nothing: there is no other. */
+  const groupOf = ({ id }: Cut): readonly Cut[] => {
+    const groups = groupsToJoin(cuts.value.filter(isJoinable).map(joinableOf));
+    return groups.find((group) => group.some((one) => one.id === id))?.map(({ cut }) => cut) ?? [];
+  };
   const lookForJoins = (): Promise<boolean> =>
     ask(async () => (joins.value = await call('GET /api/floor/joins')));
-  const tryJoin = (cut: Cut, others: readonly Cut[]): Promise<boolean> =>
+  const tryJoin = (group: readonly Cut[]): Promise<boolean> =>
     ask(async () => {
-      const body = { cuts: [cut, ...others].map(({ id }) => id) };
+      const body = { cuts: group.map(({ id }) => id) };
       joins.value = [await call('POST /api/floor/joins/try', { body })];
     });
   /** @returns the cut on which several orders are then; undefined: they were not joined */
@@ -155,7 +149,7 @@ export function useFloor() {
     shift,
     lookForFewer,
     joins,
-    besides,
+    groupOf,
     lookForJoins,
     tryJoin,
     join,
