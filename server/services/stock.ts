@@ -31,7 +31,7 @@ type CutRow = typeof cuts.$inferSelect;
 /** A cut is done: its film is off the shelf. @returns the offcuts that it left, which lie there now */
 export async function bookCut(tx: Tx, cut: CutRow): Promise<readonly Roll[]> {
   if (!cut.roll) return [];
-  const { length, art } = lastPartOf({ ...cut, art: cut.art ?? 0 });
+  const { length, art } = lastPartOf(cut);
   return takeFromShelf(tx, cut.film.id, { ...cut, length, roll: cut.roll }, await cutOf(tx, cut, art));
 }
 
@@ -48,8 +48,8 @@ const cutOf = async (tx: Tx, cut: CutRow, art: number): Promise<UsedFor> => ({
 export async function bookFilmEnded(tx: Tx, cutId: number, { line, along }: OnNewFilm): Promise<void> {
   const [cut] = await tx.select().from(cuts).where(eq(cuts.id, cutId));
   if (!cut?.roll) return;
-  const before = lastPartOf({ ...cut, art: cut.art ?? 0 });
-  const after = lastPartOf({ ...cut, art: cut.art ?? 0, onNewFilm: { line, along } });
+  const before = lastPartOf(cut);
+  const after = lastPartOf({ ...cut, onNewFilm: { line, along } });
   const { lines } = unpack<Drawing>(cut.drawing);
   // lines lie in no order along the film: some that are cut may reach past some that are not
   const length = Math.min(before.length, reachOf(lines.slice(0, line - 1)) - (cut.onNewFilm?.along ?? 0));
@@ -64,7 +64,7 @@ export async function bookSpoilt(tx: Tx, cutId: number): Promise<void> {
   const [cut] = await tx.select().from(cuts).where(eq(cuts.id, cutId));
   if (!cut?.roll || cut.linesSent === 0) return;
   const how = { ...(await cutOf(tx, cut, 0)), kind: 'spoilt' as const };
-  await spoilBooked(tx, cutId);
+  if (cut.onNewFilm) await spoilBooked(tx, cutId);
   const { lines } = unpack<Drawing>(cut.drawing);
   const { line, along } = cut.onNewFilm ?? { line: 1, along: 0 };
   const length = Math.min(cut.length, reachOf(lines.slice(line - 1, cut.linesSent))) - along;
