@@ -50,7 +50,6 @@ export function openPool(threads = availableParallelism()): WorkPool {
       maxThreads: threads,
       // a thread takes a second to start: one that was needed is likely to be needed again
       idleTimeout: 300_000,
-      maxQueue: MOST_WAITING,
       resourceLimits: { maxOldGenerationSizeMb: 1500 },
     });
   const planning = open();
