@@ -33,6 +33,7 @@ import { largeDrawing } from './largeDrawing';
 import { packSet } from './packing';
 import { byHand } from './byHand';
 import { printAndCut } from './print';
+import { row } from './row';
 
 const RUNS = 5;
 
@@ -58,10 +59,6 @@ function planned(artwork: Artwork, overlap: FilmChoices['overlap'] = {}): number
   const begun = performance.now();
   createPlanner().plan(artworks, { ...choices, films: { ...choices.films, overlap } }, DEMO_SHOP);
   return performance.now() - begun;
-}
-
-function row(what: string, figure: string, target: string): void {
-  console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${target}`);
 }
 
 const large = Buffer.from(largeDrawing(500, 200));

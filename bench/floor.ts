@@ -12,11 +12,12 @@ import type { Cut } from '../contracts/cuts';
 import { editsBetween } from '../contracts/edits';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
 import { serveSim } from '../cutter-sim/serve';
-import { DEMO_PEOPLE } from '../demo/people';
 import { CURLEW } from '../demo/shop';
+import { logIn } from '../e2e/shop';
 import { startUntilReady } from '../scripts/run.mjs';
 import { connect } from '../server/db/connect';
 import { cuts, cutShares, cutters } from '../server/db/schema';
+import { row } from './row';
 
 const [MACHINES, CLIENTS, LISTENERS] = [50, 50, 200];
 /** s of measuring, between two questions of one person, and within which all machines have begun. */
@@ -25,8 +26,6 @@ const [SECONDS, THINK_S, BEGIN_S] = [Number(process.argv[2] ?? 40), 1, 90];
 const RUSH = 2000;
 const ROLL = { name: 'roll', width: 610, length: 200_000, toughness: 60 };
 
-const row = (what: string, figure: string, target: string): void =>
-  console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${target}`);
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const percentile = (all: readonly number[], p: number): number =>
   all.toSorted((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * p))] ?? NaN;
@@ -45,14 +44,7 @@ process.on('exit', () => child.kill('SIGKILL'));
 const { db, close } = await connect(databaseUrl, pino({ level: 'error' }));
 const nameOf = (i: number): string => `bench-${i}`;
 
-const { name, password } = DEMO_PEOPLE.find(({ role }) => role === 'lead')!;
-const json = { Origin: url, 'Content-Type': 'application/json' };
-const session = await fetch(`${url}/api/session`, {
-  method: 'POST',
-  headers: json,
-  body: JSON.stringify({ name, password }),
-});
-const headers = { ...json, Cookie: session.headers.get('set-cookie')!.split(';')[0] };
+const headers = { Origin: url, 'Content-Type': 'application/json', Cookie: await logIn(url, 'lead') };
 async function asked<T>(path: string, how: RequestInit = {}): Promise<T> {
   const answer = await fetch(`${url}${path}`, { headers, ...how });
   if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);

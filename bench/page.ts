@@ -6,10 +6,8 @@ import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { DEMO_PEOPLE } from '../demo/people';
 import { busyDrawing, largeDrawing } from './largeDrawing';
+import { row } from './row';
 import { seenByOther } from './seenByOther';
-
-const row = (what: string, figure: string, target: string): void =>
-  console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${target}`);
 
 const html = readFileSync('dist/web/index.html', 'utf8');
 const scripts = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map(([, path]) =>
@@ -56,7 +54,7 @@ row(
   'none over 50 ms',
 );
 await panAndZoom();
-const seen = (await seenByOther(browser, process.env.SHOP!)).toSorted((a, b) => a - b);
+const seen = (await seenByOther(page, process.env.SHOP!)).toSorted((a, b) => a - b);
 row(
   'until another’s page shows what was pressed, longest of 20',
   `${seen.at(-1)!.toFixed(0)} ms`,

@@ -1,24 +1,17 @@
 /** How soon one person sees what another does on the floor: two browsers, two roles. */
-import type { Browser, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import type { Order } from '../contracts/api';
-import { DEMO_PEOPLE } from '../demo/people';
+import { pageOf } from '../e2e/shop';
 
 const ROUNDS = 20;
 
-async function pageOf(browser: Browser, shop: string, role: 'lead' | 'prep'): Promise<Page> {
-  const { name, password } = DEMO_PEOPLE.find((one) => one.role === role)!;
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.request.post(`${shop}/api/session`, { headers: { Origin: shop }, data: { name, password } });
-  return page;
-}
-
 /** @returns ms from a press in one browser until the other shows what came of it, press by press */
-export async function seenByOther(browser: Browser, shop: string): Promise<readonly number[]> {
-  const [lead, prep] = [await pageOf(browser, shop, 'lead'), await pageOf(browser, shop, 'prep')];
-  const order = (await (await lead.request.get(`${shop}/api/orders/1`)).json()) as Order;
+export async function seenByOther(page: Page, url: string): Promise<readonly number[]> {
+  const [lead, prep] = [await pageOf(page, { url }, 'lead'), await pageOf(page, { url }, 'prep')];
+  const order = (await (await lead.request.get(`${url}/api/orders/1`)).json()) as Order;
   const held = { revision: order.revision, hold: true };
-  await lead.request.post(`${shop}/api/orders/1/queue`, { headers: { Origin: shop }, data: held });
-  for (const page of [lead, prep]) await page.goto(`${shop}/floor`);
+  await lead.request.post(`${url}/api/orders/1/queue`, { headers: { Origin: url }, data: held });
+  for (const page of [lead, prep]) await page.goto(`${url}/floor`);
   const shelf = (page: Page) => page.getByRole('region', { name: /^Shelf/ }).getByRole('button');
   await shelf(prep).first().waitFor();
   const took: number[] = [];

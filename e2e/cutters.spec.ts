@@ -1,6 +1,6 @@
 /** Several machines: which asks for what, what it answers, and an order that goes to more than one. */
 import type { OrderList } from '../contracts/api';
-import { cancelAll, choose, expect, given, loadFilm, saved, section, test } from './shop';
+import { cancelAll, choose, expect, given, loadFilm, queueOrder, saved, section, test } from './shop';
 
 test('an order’s films go to two machines; each asks for its own, and one is cut there', async ({
   page,
@@ -120,9 +120,7 @@ test('what was cut comes once more: the same in every byte, until a recipe is an
   page,
   shop,
 }) => {
-  await page.goto('/orders');
-  await page.getByRole('link', { name: /Class numbers/ }).click();
-  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await queueOrder(page, /Class numbers/);
   await loadFilm(shop, 610);
   await page.getByRole('button', { name: 'Tar black is loaded' }).click();
   await expect(page.getByRole('heading', { name: 'Tar black is done' })).toBeVisible({ timeout: 90_000 });

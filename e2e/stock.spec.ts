@@ -1,7 +1,7 @@
 /** What of each film is left, wanted, ordered and used; and a cut found by what is written down of it. */
 import type { ShopNow } from '../contracts/shop';
 import { smallest } from '../core/geometry/lists';
-import { expect, given, loadFilm, test } from './shop';
+import { expect, given, loadFilm, queueOrder, test } from './shop';
 
 test('film that runs low is seen before it is queued, is ordered, comes, and lies on the shelf', async ({
   page,
@@ -78,9 +78,7 @@ test('film that ends in the middle of a cut: what is left is cut from the start 
   page,
   shop,
 }) => {
-  await page.goto('/orders');
-  await page.getByRole('link', { name: /Class numbers/ }).click();
-  await page.getByRole('button', { name: 'Queue 1 cut' }).click();
+  await queueOrder(page, /Class numbers/);
   await expect(page.getByRole('heading', { name: 'Load Tar black' })).toBeVisible();
   const front = (path: string, body?: object): Promise<Response> =>
     fetch(`${shop.panels.curlew}${path}`, body && { method: 'POST', body: JSON.stringify(body) });
