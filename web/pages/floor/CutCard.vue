@@ -31,6 +31,17 @@ const emit = defineEmits<{
 const ALL = 0;
 const me = useMe();
 const units = useUnits();
+const facts = computed(() => {
+  const { film, rollWidth, length, recipe, seconds, orderDue } = props.cut;
+  return [
+    film.name,
+    units.length(rollWidth),
+    units.run(length),
+    setTo(recipe.force, 'g'),
+    duration(seconds),
+    ...(orderDue ? [`due ${dueText(orderDue)}`] : []),
+  ];
+});
 const isHeld = computed(() => props.cut.state === 'held');
 const waits = computed(() => isWaiting(props.cut));
 const options = computed(() => props.cutters.map(({ id, name }) => ({ value: id, label: name })));
@@ -69,10 +80,8 @@ const refusals = computed(() =>
         ><router-link :to="{ name: 'order', params: { id: cut.orderId } }">{{ cut.orderName }}</router-link>
         <span class="number soft"> #{{ cut.orderNumber }}</span></strong
       >
-      <span class="number">
-        {{ cut.film.name }} · {{ units.length(cut.rollWidth) }} · {{ units.run(cut.length) }} ·
-        {{ setTo(cut.recipe.force, 'g') }} · {{ duration(cut.seconds) }}
-        <template v-if="cut.orderDue"> · due {{ dueText(cut.orderDue) }}</template>
+      <span class="number facts">
+        <span v-for="(fact, i) in facts" :key="i">{{ fact }}{{ i < facts.length - 1 ? ' ·' : '' }}</span>
       </span>
       <span v-if="isShared" class="number soft">
         With
@@ -140,6 +149,14 @@ const refusals = computed(() =>
   display: grid;
   gap: 2px;
   font-size: 14px;
+}
+.facts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 1ch;
+}
+.facts span {
+  white-space: nowrap;
 }
 .do {
   display: flex;

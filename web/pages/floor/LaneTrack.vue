@@ -39,7 +39,7 @@ function chevron(width: number): string {
 }
 const changeOf = ({ swaps }: CutBlock): string => swaps.join(' and ');
 /** px that a letter takes about, and the ends of the arrow. */
-const [LETTER_PX, ENDS_PX] = [6, 22];
+const [LETTER_PX, ENDS_PX] = [5.5, 18];
 const hasRoom = (block: CutBlock): boolean => wedgeOf(block) > LETTER_PX * changeOf(block).length + ENDS_PX;
 const momentAt = (seconds: number): Date => new Date(props.now.getTime() + 1000 * seconds);
 /** All that a block says, for whoever does not see it. */
