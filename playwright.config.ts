@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { basename } from 'node:path';
 import { defineConfig } from '@playwright/test';
+import { BROWSER } from './scripts/browser.mjs';
 
 /** Files that take longest begin, so that none is left running alone at the end. */
 const LONG = ['artwork', 'walk', 'print', 'panels', 'first-slice', 'layout', 'films'].map(
@@ -31,15 +32,6 @@ export default defineConfig({
     actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: BROWSER,
   },
 });

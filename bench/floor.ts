@@ -34,11 +34,15 @@ const databaseUrl = process.env.DATABASE_URL!;
 const sims = await Promise.all(
   Array.from({ length: MACHINES }, () => serveSim({ spec: CURLEW_SPEC, timeFactor: 1, film: ROLL })),
 );
-const { said: url, child } = await startUntilReady(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-  DATABASE_URL: databaseUrl,
-  CUTTERS: JSON.stringify({ curlew: { host: '127.0.0.1', port: sims[0].port } }),
-  LOG_LEVEL: 'error',
-});
+const { said: url, child } = await startUntilReady(
+  process.execPath,
+  ['scripts/program.mjs', 'server/main.ts'],
+  {
+    DATABASE_URL: databaseUrl,
+    CUTTERS: JSON.stringify({ curlew: { host: '127.0.0.1', port: sims[0].port } }),
+    LOG_LEVEL: 'error',
+  },
+);
 child.removeAllListeners('exit');
 process.on('exit', () => child.kill('SIGKILL'));
 const { db, close } = await connect(databaseUrl, pino({ level: 'error' }));

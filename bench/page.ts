@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { DEMO_PEOPLE } from '../demo/people';
+import { BROWSER } from '../scripts/browser.mjs';
 import { busyDrawing, largeDrawing } from './largeDrawing';
 import { row } from './row';
 import { seenByOther } from './seenByOther';
@@ -16,10 +17,7 @@ const scripts = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map(
 const size = scripts.reduce((sum, script) => sum + gzipSync(script).length, 0);
 row('script of the first page, gzipped', `${(size / 1024).toFixed(0)} kB`, '≤ 350 kB');
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-});
+const browser = await chromium.launch(BROWSER);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 // as the demo's lead
 const { name, password } = DEMO_PEOPLE.find(({ role }) => role === 'lead')!;

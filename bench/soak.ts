@@ -1,5 +1,5 @@
 /**
- * Cuts that meet faults, for as long as one likes: `node --import tsx bench/soak.ts 2000` has 2000 of them with seeds that no run
+ * Cuts that meet faults, for as long as one likes: `node scripts/program.mjs bench/soak.ts 2000` has 2000 of them with seeds that no run
  * before had. It says its seed at the start: `bench/soak.ts 2000 SEED` has the same once more.
  */
 import { spawnSync } from 'node:child_process';

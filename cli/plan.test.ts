@@ -355,9 +355,13 @@ describe('larger than the cutter', () => {
 });
 
 test('from a shell: its sentences and its status', () => {
-  const { status, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'cli/plan.ts', 'nowhere.svg'], {
-    encoding: 'utf8',
-  });
+  const { status, stderr } = spawnSync(
+    process.execPath,
+    ['scripts/program.mjs', 'cli/plan.ts', 'nowhere.svg'],
+    {
+      encoding: 'utf8',
+    },
+  );
   expect(status).toBe(2);
   expect(stderr).toContain('There is no file nowhere.svg');
 });

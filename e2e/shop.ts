@@ -21,9 +21,13 @@ export interface Shop {
 export const test = base.extend<object, { shop: Shop }>({
   shop: [
     async ({}, use, { project, workerIndex }) => {
-      const { said, child } = await startUntilReady(process.execPath, ['--import', 'tsx', 'e2e/serve.ts'], {
-        DATABASE_URL: await freshDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}_${workerIndex}`),
-      });
+      const { said, child } = await startUntilReady(
+        process.execPath,
+        ['scripts/program.mjs', 'e2e/serve.ts'],
+        {
+          DATABASE_URL: await freshDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}_${workerIndex}`),
+        },
+      );
       const { url, panels } = JSON.parse(said) as Omit<Shop, 'cookie'>;
       await use({ url, panels, cookie: await logIn(url, 'lead') });
       await ended(child);

@@ -29,6 +29,14 @@ export function startUntilReady(command, args, env = {}) {
 
 export const isRoot = () => process.getuid?.() === 0;
 
+const has = (command) => spawnSync('which', [command], { stdio: 'ignore' }).status === 0;
+
+/** Installs what is missing of some tools. @param tools command → Debian's package */
+export function aptMissing(tools) {
+  const missing = Object.entries(tools).flatMap(([command, name]) => (has(command) ? [] : [name]));
+  if (missing.length > 0) aptInstall(...missing);
+}
+
 export const aptInstall = (...packages) => {
   if (!isRoot())
     throw new Error(

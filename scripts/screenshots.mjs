@@ -1,22 +1,21 @@
 // Remakes docs/screenshots from the demo data: one picture of each main view.
 import { mkdirSync } from 'node:fs';
 import { chromium } from '@playwright/test';
+import { BROWSER, installBrowser } from './browser.mjs';
 import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
 import { run, startUntilReady } from './run.mjs';
 
 installPackages();
+installBrowser();
 run('npx', ['vite', 'build', '--logLevel', 'error']);
 const postgres = await startPostgres('test', { fast: true });
-const server = await startUntilReady(process.execPath, ['--import', 'tsx', 'e2e/serve.ts'], {
+const server = await startUntilReady(process.execPath, ['scripts/program.mjs', 'e2e/serve.ts'], {
   DATABASE_URL: postgres.fresh('jampan_pictures'),
   TIME_FACTOR: '12',
 });
 server.child.removeAllListeners('exit');
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu'],
-});
+const browser = await chromium.launch(BROWSER);
 const page = await browser.newPage({
   viewport: { width: 1280, height: 800 },
   baseURL: JSON.parse(server.said).url,

@@ -3,8 +3,7 @@ import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
 import { run, startUntilReady } from './run.mjs';
 import { parseArgs } from 'node:util';
-import { chmodSync, existsSync, mkdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync } from 'node:fs';
 
 const MOST_SERVERS = 16;
 const { servers: asked } = parseArgs({ options: { servers: { type: 'string', default: '1' } } }).values;
@@ -21,18 +20,13 @@ if (!process.env.KEEP_PAGES || !existsSync('dist/web/index.html')) {
   console.log('Building the pages …');
   run('npx', ['vite', 'build', '--logLevel', 'error'], { stdio: ['ignore', 'inherit', 'inherit'] });
 }
-// compiled code is kept between starts: in a folder that nobody else can write to
-const TMPDIR = join(process.cwd(), '.data/cache/tmp');
-mkdirSync(TMPDIR, { recursive: true, mode: 0o700 });
-chmodSync(TMPDIR, 0o700);
-const tsx = ['--import', 'tsx'];
-const sim = await startUntilReady(process.execPath, [...tsx, 'cutter-sim/main.ts'], { TMPDIR });
+const program = 'scripts/program.mjs';
+const sim = await startUntilReady(process.execPath, [program, 'cutter-sim/main.ts']);
 const links = JSON.parse(sim.said);
 const firstPort = Number(process.env.PORT ?? '4270');
 /** Each on a port of its own, on one database. */
 const startServer = (i) =>
-  startUntilReady(process.execPath, [...tsx, 'server/main.ts'], {
-    TMPDIR,
+  startUntilReady(process.execPath, [program, 'server/main.ts'], {
     DATABASE_URL: databaseUrl,
     CUTTERS: sim.said,
     PORT: String(firstPort + i),

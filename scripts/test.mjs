@@ -4,25 +4,21 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { installBrowser } from './browser.mjs';
 import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
-import { aptInstall } from './run.mjs';
-
-const has = (command) => spawnSync('which', [command], { stdio: 'ignore' }).status === 0;
+import { aptMissing } from './run.mjs';
 
 installPackages();
-// command → Debian's package
-const TOOLS = {
-  chromium: 'chromium',
+installBrowser();
+aptMissing({
   hp2xx: 'hp2xx',
   gs: 'ghostscript',
   pstoedit: 'pstoedit',
   pdftoppm: 'poppler-utils',
   'rsvg-convert': 'librsvg2-bin',
   socat: 'socat',
-};
-const missing = Object.entries(TOOLS).flatMap(([command, name]) => (has(command) ? [] : [name]));
-if (missing.length > 0) aptInstall(...missing);
+});
 const postgres = await startPostgres('test', { fast: true });
 const out = mkdtempSync(join(tmpdir(), 'jam-pan-test-'));
 

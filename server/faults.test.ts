@@ -40,7 +40,7 @@ afterAll(async () => {
 
 /** Starts a server process. @returns its address */
 function start(): Promise<string> {
-  child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+  child = spawn(process.execPath, ['scripts/program.mjs', 'server/main.ts'], {
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,

@@ -5,6 +5,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { BROWSER } from '../../scripts/browser.mjs';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
 import type { Artwork } from '../../core/readers/artwork';
@@ -45,10 +46,7 @@ function byCairo(): Buffer {
 }
 
 async function byBrowser(): Promise<Buffer> {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu'],
-  });
+  const browser = await chromium.launch(BROWSER);
   try {
     const font = readFileSync(await fontFile('anton')).toString('base64');
     const page = await browser.newPage();

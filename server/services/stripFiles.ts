@@ -1,7 +1,5 @@
 /** Strips as files. All of a plan's are made at once and kept for a while: for the same inputs nothing is planned twice. */
 import { createHash } from 'node:crypto';
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/connect';
 import { stripFiles } from '../db/schema';
@@ -24,7 +22,7 @@ export async function stripFile(
   const name = `${order.number}-${stripId}.${kind}`;
   const inputs = await planInputs(services, order);
   const key = createHash('sha256')
-    .update(JSON.stringify([computation(), kind, inputs]))
+    .update(JSON.stringify([services.pool.version, kind, inputs]))
     .digest('hex');
   const kept = await keptFile(services.db, key, stripId);
   if (kept) return { bytes: kept, name };
@@ -64,19 +62,4 @@ function once(key: string, make: () => Promise<readonly StripFile[]>): Promise<r
   const making = underWay.get(key) ?? make().finally(() => underWay.delete(key));
   underWay.set(key, making);
   return making;
-}
-
-let code: string | undefined;
-
-/** Tells one version of the computation from another: what an earlier one made is not given out by a later. */
-function computation(): string {
-  code ??= ['core', 'server/work']
-    .flatMap((room) =>
-      readdirSync(room, { recursive: true, encoding: 'utf8' }).map((name) => join(room, name)),
-    )
-    .filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts'))
-    .sort()
-    .reduce((hash, name) => hash.update(name).update(readFileSync(name)), createHash('sha256'))
-    .digest('hex');
-  return code;
 }

@@ -1,7 +1,8 @@
 import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
+import { basename } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import { oneFileOf } from '../../scripts/oneFile.mjs';
 import { tooBusy } from '../problem';
 import type * as tasks from './tasks';
 
@@ -19,6 +20,8 @@ export interface Watch {
 }
 
 export interface WorkPool {
+  /** Tells one version of the computation from another: what an earlier one made is not given out by a later. */
+  readonly version: string;
   /** @throws Trouble 503 when too much waits already */
   readonly run: <K extends TaskName>(
     name: K,
@@ -43,9 +46,10 @@ const MOST_WAITING = 200;
 
 /** Threads that plan, and threads that read files: of both as many as there are cores, each doing one thing at a time. */
 export function openPool(threads = availableParallelism()): WorkPool {
+  const filename = oneFileOf('server/work/tasks.ts');
   const open = (): Piscina =>
     new Piscina({
-      filename: join(process.cwd(), 'server/work/worker.mjs'),
+      filename,
       minThreads: 1,
       maxThreads: threads,
       // a thread takes a second to start: one that was needed is likely to be needed again
@@ -66,5 +70,9 @@ export function openPool(threads = availableParallelism()): WorkPool {
       port1.close();
     }
   };
-  return { run, close: async () => void (await Promise.all([planning.destroy(), reading.destroy()])) };
+  return {
+    version: basename(filename),
+    run,
+    close: async () => void (await Promise.all([planning.destroy(), reading.destroy()])),
+  };
 }

@@ -5,6 +5,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { BROWSER } from '../../../scripts/browser.mjs';
 import type { Browser } from '@playwright/test';
 import sharp from 'sharp';
 import type { Artwork } from '../../../core/readers/artwork';
@@ -116,10 +117,7 @@ describe('old and hand-made files', () => {
 describe('styles', () => {
   let browser: Browser;
   beforeAll(async () => {
-    browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu'],
-    });
+    browser = await chromium.launch(BROWSER);
   }, 60_000);
   afterAll(() => browser?.close());
 

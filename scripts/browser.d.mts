@@ -1,0 +1,2 @@
+/** How Debian's Chromium is launched. */
+export const BROWSER: { readonly executablePath: string; readonly args: string[] };
