@@ -41,6 +41,16 @@ export type SharingNow = z.infer<typeof sharingSchema>;
 const nudge = z.object({ force: z.number().optional(), speed: z.number().optional() });
 export const nudgesSchema = z.partialRecord(lineKindSchema, nudge);
 
+/** Whether all was cut, and all of it once, by the cutter's own record. */
+export const asCutSchema = z.object({
+  /** mm that lie where nothing was to be cut, or on film that ended before their line was whole. */
+  elsewhere: z.number(),
+  /** Lines of which some is cut twice, and lines that are not whole, from 0. */
+  twice: z.array(z.number().int()).readonly(),
+  missing: z.array(z.number().int()).readonly(),
+});
+export type AsCutSaid = z.infer<typeof asCutSchema>;
+
 export const cutSchema = z.object({
   id: z.number(),
   orderId: z.number(),
@@ -110,6 +120,9 @@ export const cutSchema = z.object({
   problem: z.string().nullable(),
   /** When it was done or taken back. */
   endedAt: z.string().nullable(),
+  /** What its record says; null: its cutter keeps none, or it was cut before that was looked at. */
+  asCut: asCutSchema.nullable(),
+  /** mm that what was cut lies from the design at the most; null: nobody knows. */
   deviation: z.number().nullable(),
   deviationAt: z.object({ x: z.number(), y: z.number() }).nullable(),
   /** What somebody said of it once it was done. */
@@ -168,12 +181,17 @@ export const drawingSchema = z.object({
 });
 export type Drawing = z.infer<typeof drawingSchema>;
 
-/** What the knife left, as the cutter recorded it, on the strip in mm. */
+/** What a tool does to film. */
+export const DEPTHS = ['not-through', 'clean', 'into-backing', 'through', 'drawn', 'creased'] as const;
+
+/** What the knife left, as the cutter recorded it, on the strip in mm as it was laid out. */
 export const recordSchema = z.object({
   lines: z.array(
     z.object({
       points: z.array(z.number()),
-      depth: z.enum(['not-through', 'clean', 'into-backing', 'through', 'drawn', 'creased']),
+      depth: z.enum(DEPTHS),
+      /** The line that it is of, from 0; −1: of none; missing in cuts of earlier versions: of the one with its number. */
+      line: z.number().int().optional(),
     }),
   ),
 });

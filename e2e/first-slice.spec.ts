@@ -165,6 +165,7 @@ test('from the dropped file to the cut and its measured deviation', async ({ pag
   const worst = page.locator('.card', { hasText: 'lies at most' }).locator('b');
   await expect(worst).toHaveText(/0\.\d{3} mm/);
   expect(parseFloat(await worst.innerText())).toBeLessThanOrEqual(0.03);
+  await expect(page.getByText('Every line is cut once.')).toBeVisible();
   await page.getByRole('button', { name: 'Look there' }).click();
   await page.goto('/orders');
   await expect(page.getByRole('link', { name: /pennant/ }).getByText('Cut', { exact: true })).toBeVisible();

@@ -106,4 +106,9 @@ test('film that ends in the middle of a cut: what is left is cut from the start 
     film === newest ? points.filter((_, i) => i % 2 === 0) : [],
   );
   expect(smallest(along)).toBeLessThan(60);
+  // and by its record all of it is cut, and none of it twice
+  await page.getByRole('link', { name: 'See it as cut' }).click();
+  await page.getByRole('button', { name: 'As cut' }).click();
+  const card = page.locator('.card', { hasText: 'lies at most' });
+  await expect(card).toContainText('Every line is cut once.');
 });

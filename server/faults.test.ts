@@ -151,6 +151,7 @@ describe('the database', () => {
     expect(way).toBeGreaterThan(0.95);
     expect(way).toBeLessThan(1.05);
     expect(done.deviation).toBeLessThanOrEqual(0.05);
+    expect(done.asCut).toMatchObject({ twice: [], missing: [] });
   }, 90_000);
 
   test('while it is away a press is answered with a sentence, and nothing is half done', async () => {

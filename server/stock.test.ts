@@ -132,6 +132,9 @@ describe('what is booked', () => {
       lines.flatMap(({ film, points }) => (film === newest ? points.filter((_, i) => i % 2 === 0) : [])),
     );
     expect(begins).toBeLessThan(60);
+    // put together as it was laid out it is the design
+    expect(done.asCut).toMatchObject({ twice: [], missing: [] });
+    expect(done.deviation).toBeLessThan(0.55);
 
     // one that is left after all: both its films are spoilt, nothing is on signs
     const left = await begin(8);

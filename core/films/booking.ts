@@ -44,6 +44,8 @@ export interface OnNewFilm {
   readonly line: number;
   /** mm by which it lies nearer to the start than it was laid out. */
   readonly along: number;
+  /** The same of film between the first and this, that ended too. */
+  readonly earlier?: readonly OnNewFilm[];
 }
 
 /**

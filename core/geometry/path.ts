@@ -149,6 +149,15 @@ export function backwards(points: Float64Array): Float64Array {
   return out;
 }
 
+/** An open line as a ring that encloses nothing: it has each of its segments twice, and two of no length. */
+export function thereAndBack(line: ArrayLike<number>): Float64Array {
+  const n = line.length;
+  const out = new Float64Array(2 * n);
+  out.set(line);
+  for (let i = 0; i < n; i += 2) out.set([line[n - 2 - i], line[n - 1 - i]], n + i);
+  return out;
+}
+
 /** x0, y0, x1, y1 of the segment that begins at a point; the last one leads back to the first. */
 export function segmentEnds(points: Float64Array, index: number): [number, number, number, number] {
   const next = (2 * index + 2) % points.length;

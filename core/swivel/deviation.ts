@@ -1,6 +1,7 @@
 import RBush from 'rbush';
 import type { Bounds } from '../geometry/bounds';
 import type { Region } from '../geometry/region';
+import { thereAndBack } from '../geometry/path';
 import { createSegmentGrid } from '../geometry/segmentGrid';
 import type { Spot } from '../geometry/spot';
 
@@ -115,15 +116,6 @@ function distancesTo(
     index ??= indexOf(lines.flatMap(({ points, closed }) => segmentsOf(points, closed)));
     return distanceTo(index, x, y);
   };
-}
-
-/** An open line as a ring that encloses nothing. */
-function thereAndBack(line: ArrayLike<number>): Float64Array {
-  const n = line.length;
-  const out = new Float64Array(2 * n);
-  out.set(line);
-  for (let i = 0; i < n; i += 2) out.set([line[n - 2 - i], line[n - 1 - i]], n + i);
-  return out;
 }
 
 const indexOf = (segments: readonly Segment[]): RBush<Segment> => new RBush<Segment>().load(segments);

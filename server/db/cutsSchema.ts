@@ -22,7 +22,7 @@ import type { Measured, RunSays, Seen, Setup } from '../../core/calibration/run'
 import type { Nudges, WrittenWith } from '../../core/devicelang/nudged';
 import type { Margins, Recipe } from '../../core/layout/cutter';
 import type { Film, Roll } from '../../core/films/film';
-import type { CutAct, QueuedPart } from '../../contracts/cuts';
+import type { AsCutSaid, CutAct, QueuedPart } from '../../contracts/cuts';
 import type { CutSheet, ReadSheet, TakenMarks } from '../../contracts/print';
 import { bytea, who } from './columns';
 import { orders } from './ordersSchema';
@@ -117,7 +117,9 @@ export const cuts = pgTable(
     taken: jsonb('taken').$type<TakenMarks>(),
     /** How the sheet lies, by what was read last. */
     reading: jsonb('reading').$type<ReadSheet>(),
+    /** Gzipped JSON of contracts' CutRecord. */
     record: bytea('record'),
+    asCut: jsonb('as_cut').$type<AsCutSaid>(),
     deviation: doublePrecision('deviation'),
     deviationAt: jsonb('deviation_at').$type<{ x: number; y: number }>(),
     /** s that it was reckoned to take by its cutter's record, before any pace; null in cuts of earlier versions. */

@@ -68,6 +68,7 @@ const ANEW = {
   taken: null,
   reading: null,
   record: null,
+  asCut: null,
   deviation: null,
   deviationAt: null,
   took: null,

@@ -94,6 +94,7 @@ const columns = {
   secondsDone: cuts.secondsDone,
   problem: cuts.problem,
   endedAt: sql<string | null>`to_char(${cuts.endedAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,
+  asCut: cuts.asCut,
   deviation: cuts.deviation,
   deviationAt: cuts.deviationAt,
   howItWas: cuts.howItWas,

@@ -26,7 +26,11 @@ export async function goOnNewFilm(services: CutServices, id: number, line: numbe
     ]);
   const { lines, doneAt } = unpack<StoredProgram>(row.program);
   if (line > lines.length) throw new Trouble(422, 'no-such-line', `This cut has ${lines.length} lines.`);
-  const onNewFilm: OnNewFilm = { line, along: alongOf(unpack<Drawing>(row.drawing).lines, line - 1) };
+  const onNewFilm: OnNewFilm = {
+    line,
+    along: alongOf(unpack<Drawing>(row.drawing).lines, line - 1),
+    earlier: filmsOf(row),
+  };
   const cut = await move(services, id, ['stopped'], 'checking', 'resumed', {
     what: `on new film, from line ${line}`,
     also: {
@@ -40,6 +44,13 @@ export async function goOnNewFilm(services: CutServices, id: number, line: numbe
   await hub.tell({ kind: 'shop' });
   await services.dispatch({ cutId: id });
   return cut;
+}
+
+/** All film that was put in for what was left of a cut. */
+export function filmsOf({ onNewFilm }: Pick<typeof cuts.$inferSelect, 'onNewFilm'>): OnNewFilm[] {
+  if (!onNewFilm) return [];
+  const { earlier = [], ...last } = onNewFilm;
+  return [...earlier, last];
 }
 
 /** mm that lines from one on can be moved towards the start: no nearer to it than the cut was. */

@@ -18,14 +18,12 @@ import type { Region } from '../../core/geometry/region';
 import type { Placing } from '../../core/plan/placing';
 import { placingOf } from '../../core/plan/placing';
 import { simplify } from '../../core/geometry/simplify';
-import { deviationOf } from '../../core/swivel/deviation';
 import type { Choices } from '../../core/plan/choices';
 import type { Plan } from '../../core/plan/planned';
 import type { Shop } from '../../core/plan/shop';
 import { createPlanner, planAndCheck } from '../../core/plan/plan';
 import { faceSvg } from '../../core/plan/faceSvg';
 import { stripSvg } from '../../core/plan/stripSvg';
-import type { CutRecord, Drawing } from '../../contracts/cuts';
 import type { OrderSummary } from '../../contracts/api';
 import type { ApplyPage } from '../../contracts/bench';
 import type { Finding } from '../../core/findings/finding';
@@ -65,6 +63,7 @@ export interface MadePlan {
 }
 
 export { fewestSwapsOf } from './fewestSwapsOf';
+export { readRecord } from './readRecord';
 export { registerSheet } from './registerSheet';
 
 const planner = createPlanner();
@@ -328,13 +327,4 @@ export async function printMap(task: MapTask & { readonly order: PaperOrder }): 
   const plan = planOf(task);
   const map = mapOf(plan, task);
   return map && mapPaper(map, plan.separation.films, task.order);
-}
-
-/** How far the knife's recorded way lies from the design; the aligning stroke and weed borders do not count. */
-export function compare({ record, drawing }: { readonly record: CutRecord; readonly drawing: Drawing }) {
-  const cut = record.lines
-    .filter((_, i) => drawing.parts[i] === 'art' || drawing.parts[i] === 'waste')
-    .map((line) => Float64Array.from(line.points));
-  const design = drawing.design.map((ring) => Float64Array.from(ring));
-  return deviationOf(cut, design, drawing.followed);
 }

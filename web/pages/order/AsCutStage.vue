@@ -6,7 +6,9 @@ import type { Bounds } from '../../../core/geometry/bounds';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { call } from '../../stores/api';
+import { asCutText, isAmiss } from '../../parts/asCutText';
 import CutActs from '../../parts/CutActs.vue';
+import { useUnits } from '../../stores/units';
 import { useOrder } from '../../stores/order';
 
 const film = defineModel<string | undefined>('film');
@@ -14,6 +16,7 @@ const film = defineModel<string | undefined>('film');
 const props = defineProps<{ sought?: number }>();
 const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
 const store = useOrder();
+const units = useUnits();
 const stage = ref<InstanceType<typeof StageCanvas>>();
 const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && cut.deviation !== null));
 /** The newest cut of each strip, and the one that was looked for. */
@@ -44,6 +47,7 @@ const loaded = shallowRef<{
   design: Path2D[];
   cut: Path2D[];
   faint: Path2D[];
+  beside: Path2D[];
   shallow: boolean;
 }>();
 const failed = ref(false);
@@ -61,12 +65,18 @@ watch(
       if (cut.value?.id !== id) return;
       const design = new Path2D();
       for (const ring of drawing.design) design.addPath(pathOfLine(ring, true));
-      const lines = record.lines.map((line) => pathOfLine(line.points, false));
+      const lines = record.lines.map(({ points, line }, i) => ({
+        part: line === -1 ? 'beside' : drawing.parts[line ?? i],
+        path: pathOfLine(points, false),
+      }));
+      const of = (isIn: (part: string) => boolean): Path2D[] =>
+        lines.filter(({ part }) => isIn(part)).map(({ path }) => path);
       loaded.value = {
         id,
         design: [design],
-        cut: lines.filter((_, i) => drawing.parts[i] === 'art'),
-        faint: lines.filter((_, i) => drawing.parts[i] !== 'art'),
+        cut: of((part) => part === 'art'),
+        faint: of((part) => part !== 'art' && part !== 'beside'),
+        beside: of((part) => part === 'beside'),
         shallow: record.lines.some((line) => line.depth !== 'clean'),
       };
     } catch {
@@ -83,6 +93,8 @@ const box = computed<Bounds>(() => ({
   maxY: cut.value?.cuttable ?? 100,
 }));
 
+/** What lies beside the lines. */
+const BESIDE = '#33568f';
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
   if (!loaded.value || !cut.value) return;
   context.fillStyle = '#fffdf7';
@@ -97,6 +109,10 @@ function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void
   context.lineWidth = 1.2 / scale;
   context.strokeStyle = '#8c8188';
   for (const path of loaded.value.faint) context.stroke(path);
+  context.strokeStyle = BESIDE;
+  context.setLineDash([5 / scale, 3 / scale]);
+  for (const path of loaded.value.beside) context.stroke(path);
+  context.setLineDash([]);
   context.strokeStyle = '#b3263a';
   for (const path of loaded.value.cut) {
     context.stroke(path);
@@ -150,6 +166,9 @@ function lookClosely(): void {
           design.
           <button class="button" @click="lookClosely">Look there</button>
         </p>
+        <p v-if="!failed && cut.asCut" class="said" :class="{ amiss: isAmiss(cut.asCut) }">
+          {{ asCutText(cut.asCut, units.length) }}
+        </p>
         <CutActs :key="cut.id" :cut="cut.id" />
       </div>
     </template>
@@ -190,6 +209,14 @@ function lookClosely(): void {
 .card .button {
   min-height: 28px;
   font-size: 13.5px;
+}
+.card p.amiss {
+  color: var(--currant);
+  font-weight: 650;
+}
+.card p.said {
+  max-width: 44ch;
+  margin-top: 4px;
 }
 .films {
   display: flex;
