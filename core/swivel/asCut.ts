@@ -56,8 +56,10 @@ export interface AsCut {
   readonly missing: readonly number[];
 }
 
-/** mm: what lies further off is on no line. Corners found by eye put a line half a millimetre off at the most. */
-const NEAR = 0.6;
+/** mm: what lies further off is on no line. Corners found by the eye are let put a line half a millimetre off, as is expected of it. */
+const NEAR = 1;
+/** mm: what lies no further off is on its line beyond doubt. */
+const ON = 0.05;
 /** Of a line's length, and mm, that may be cut too much or too little: a blade that begins anew swings into its way. */
 const SLACK = { share: 0.03, mm: 1 };
 /** Places of a stroke that are looked at to tell whose it is. */
@@ -122,6 +124,8 @@ interface Lines {
   /** The line that lies next to a place, −1: none within {@link NEAR}. */
   readonly next: (x: number, y: number) => number;
   readonly isOn: (line: number, x: number, y: number) => boolean;
+  /** mm */
+  readonly distance: (line: number, x: number, y: number) => number;
   readonly startOf: (line: number) => readonly [number, number];
 }
 
@@ -131,10 +135,12 @@ function linesAt(ways: readonly Way[]): Lines {
     2 * NEAR,
   );
   const lineOf = ways.flatMap(({ points }, i) => Array<number>(points.length).fill(i));
+  const distance: Lines['distance'] = (line, x, y) =>
+    nearestOnLine(ways[line].points, false, [x, y]).distance;
   const isOn: Lines['isOn'] = (line, x, y) => {
-    const { points, box } = ways[line];
+    const { box } = ways[line];
     const isInBox = x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
-    return isInBox && nearestOnLine(points, false, [x, y]).distance <= NEAR;
+    return isInBox && distance(line, x, y) <= NEAR;
   };
   return {
     next: (x, y) => {
@@ -142,6 +148,7 @@ function linesAt(ways: readonly Way[]): Lines {
       return near ? lineOf[near.segment] : -1;
     },
     isOn,
+    distance,
     startOf: (line) => [ways[line].points[0], ways[line].points[1]],
   };
 }
@@ -237,16 +244,30 @@ function lineOf(
 }
 
 /** A stroke up to where it leaves its line, and what is behind: where that crosses lines, it does so by chance. */
-function split(points: Float64Array, line: number, { next, isOn }: Lines): Omit<StrokePart, 'stroke'>[] {
+function split(points: Float64Array, line: number, lines: Lines): Omit<StrokePart, 'stroke'>[] {
+  const { next, isOn } = lines;
   for (let i = 0; i < points.length; i += 2) {
     const [x, y] = [points[i], points[i + 1]];
     if (next(x, y) === line || isOn(line, x, y)) continue;
+    const at = leavesAt(points, i, line, lines);
     return [
-      { points: points.slice(0, i), line },
-      { points: points.slice(Math.max(0, i - 2)), line: -1 },
+      { points: points.slice(0, at), line },
+      { points: points.slice(Math.max(0, at - 2)), line: -1 },
     ];
   }
   return [{ points, line }];
+}
+
+/** Where a stroke that is off its line at a place began to leave it: up to there it came no further away. */
+function leavesAt(points: Float64Array, off: number, line: number, { distance }: Lines): number {
+  const from = (i: number): number => distance(line, points[i], points[i + 1]);
+  let at = off;
+  for (let far = from(at); at >= 2; at -= 2) {
+    const before = from(at - 2);
+    if (before >= far || far <= ON) break;
+    far = before;
+  }
+  return at;
 }
 
 /** A line is whole on one film: what is on others of it was left on a film that ended. */

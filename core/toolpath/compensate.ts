@@ -234,7 +234,7 @@ function turnedAlong(first: Heading, along: Heading, share: number): Heading {
 }
 
 /** Arc of radius d about the tip from one heading to another, the short way, in steps within tolerance. */
-function swing(out: number[], cx: number, cy: number, d: number, from: Heading, to: Heading): void {
+export function swing(out: number[], cx: number, cy: number, d: number, from: Heading, to: Heading): void {
   const angle = Math.atan2(from[0] * to[1] - from[1] * to[0], from[0] * to[0] + from[1] * to[1]);
   if (Math.abs(angle) < 1e-9) return;
   const largest = 2 * Math.acos(Math.max(0, 1 - SWING_TOLERANCE / d));

@@ -10,7 +10,7 @@ import type { Film } from '../../core/films/film';
 import type { Cutter } from '../../core/layout/cutter';
 import { formatLength, formatRun } from '../../core/units/length';
 import { WIDTH_SLACK } from '../../core/films/film';
-import type { StoredProgram } from '../work/makeCuts';
+import type { SentProgram } from '../work/makeCuts';
 import type { CutterLink } from './links/link';
 import { LinkLost, NoAnswer } from './links/link';
 import type { Place } from './whereabouts';
@@ -101,7 +101,7 @@ export interface FeedCallbacks {
  */
 export async function feed(
   link: CutterLink,
-  program: StoredProgram,
+  program: SentProgram,
   { device }: Pick<Cutter, 'device'>,
   cuttable: number,
   from: Place,
@@ -169,8 +169,11 @@ type Say = NonNullable<FeedCallbacks['say']>;
 export const saidAs = ({ say = (text) => text }: FeedCallbacks): Say => say;
 
 /** What is sent before the first line. Going on after a stop must not reset the cutter: its blade still lies as the line before left it. */
-export const startOf = ({ head }: StoredProgram, from: Place, say: Say): string =>
-  say(from.line === 0 && from.point === 0 ? head : withoutReset(head), undefined, true);
+export function startOf({ head, turn }: SentProgram, { line, point }: Place, say: Say): string {
+  const isFresh = line === 0 && point === 0;
+  const turned = turn?.before === line && point === 0 ? turn.text : '';
+  return say((isFresh ? head : withoutReset(head)) + turned, undefined, true);
+}
 
 /** The line behind those that begin within so many bytes; at least the next one. */
 export function linesWithin(lines: readonly string[], from: number, bytes: number): number {

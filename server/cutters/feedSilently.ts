@@ -4,7 +4,7 @@
  */
 import { linesWithin, ANNOUNCED_BYTES, saidAs, startOf } from './feed';
 import type { FeedCallbacks } from './feed';
-import type { StoredProgram } from '../work/makeCuts';
+import type { SentProgram } from '../work/makeCuts';
 import type { FolderLink } from '../db/link';
 import { writeCut } from './links/folder';
 import type { CutterLink } from './links/link';
@@ -29,7 +29,7 @@ const REAL: Clock = {
 /** @returns how many lines it was given in all: what it was given it cuts */
 export async function feedSilently(
   link: Pick<CutterLink, 'send'>,
-  program: StoredProgram,
+  program: SentProgram,
   from: Place,
   callbacks: FeedCallbacks,
   clock: Clock = REAL,
@@ -69,7 +69,7 @@ export async function feedSilently(
 export async function feedFolder(
   { folder }: FolderLink,
   name: string,
-  program: StoredProgram,
+  program: SentProgram,
   from: Place,
   callbacks: FeedCallbacks,
   clock: Clock = REAL,
@@ -92,7 +92,7 @@ export async function feedFolder(
 }
 
 /** How far it is by the time that its lines are said to take. */
-function reckoning({ doneAt }: StoredProgram, from: number, { progress }: FeedCallbacks, { now }: Clock) {
+function reckoning({ doneAt }: SentProgram, from: number, { progress }: FeedCallbacks, { now }: Clock) {
   const base = from > 0 ? doneAt[from - 1] : 0;
   let begun = now();
   // never backwards

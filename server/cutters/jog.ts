@@ -9,7 +9,7 @@ import { notFound, Trouble } from '../problem';
 import { borrowed } from './borrowed';
 import { standingOf } from './feed';
 import { LinkLost } from './links/link';
-import { programAt } from './runCut';
+import { programAt } from './programAt';
 import type { CutRow } from './settle';
 import { placeOf } from './whereabouts';
 

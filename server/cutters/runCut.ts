@@ -4,12 +4,10 @@ import { and, eq } from 'drizzle-orm';
 import type { Standing } from '../../core/devicelang/answers';
 import { untilBack } from '../db/away';
 import { cuts, cutters } from '../db/schema';
-import { slippedProgram } from '../services/slipped';
 import { promoteNext } from '../services/cuts';
 import { noteLoaded } from '../services/stock';
 import { isSpeedNudged } from '../services/nudges';
-import { pack, unpack } from '../services/pack';
-import type { StoredProgram } from '../work/makeCuts';
+import { pack } from '../services/pack';
 import { isSilent } from '../db/link';
 import type { FeedCallbacks } from './feed';
 import { checkFilm, feed, standingOf } from './feed';
@@ -21,6 +19,8 @@ import type { Cutter } from '../../core/layout/cutter';
 import type { CutterLink } from './links/link';
 import { LinkLost } from './links/link';
 import { openLink } from './links/open';
+import type { SentProgram } from '../work/makeCuts';
+import { programAt } from './programAt';
 import { readSheet } from './readSheet';
 import { recordOf } from './recordOf';
 import type { CutRow, Services } from './settle';
@@ -143,7 +143,7 @@ function fedBy(
   link: CutterLink,
   { id, strip, cuttable }: CutRow,
   { data, link: line }: CutterOf,
-  program: StoredProgram,
+  program: SentProgram,
   from: Place,
   how: FeedCallbacks,
 ): Promise<number> {
@@ -184,14 +184,8 @@ async function placedBySensor(
   return { ...cut, ...placed };
 }
 
-/** What is sent: where its film lies by now. */
-export const programAt = (
-  { program, slip, cuttable }: CutRow,
-  { device }: Pick<Cutter, 'device'>,
-): StoredProgram => slippedProgram(unpack<StoredProgram>(program), slip, device, cuttable);
-
 /** The next line; where lines were sent and nobody heard of them again, the place at which the head stands. */
-function whereToGoOn(cut: CutRow, program: StoredProgram, head: Standing | undefined): Place | undefined {
+function whereToGoOn(cut: CutRow, program: SentProgram, head: Standing | undefined): Place | undefined {
   if (cut.linesSent <= cut.linesDone) return { line: cut.linesDone, point: 0 };
   if (!head) return undefined;
   if (cut.headFrom?.isKnown) return cut.headFrom;

@@ -5,7 +5,7 @@
 import type { Standing } from '../../core/devicelang/answers';
 import type { UnitPoint } from '../../core/devicelang/lineText';
 import { inStretches, opened, restOf } from '../../core/devicelang/lineText';
-import type { StoredProgram } from '../work/makeCuts';
+import type { SentProgram } from '../work/makeCuts';
 
 /** The first line that is not wholly cut, and its point from which it is not; point 0: all of it is to be cut. */
 export interface Place {
@@ -25,7 +25,7 @@ export type Start = UnitPoint & Place;
  * @returns undefined when the head stands nowhere on these lines, or at more than one place of them
  */
 export function placeOf(
-  { lines, tail }: Pick<StoredProgram, 'lines' | 'tail'>,
+  { lines, tail, turn }: Pick<SentProgram, 'lines' | 'tail' | 'turn'>,
   from: number,
   to: number,
   head: Standing,
@@ -38,7 +38,9 @@ export function placeOf(
   const inside: Place[] = [];
   const paused: Place[] = [];
   const startsAt = from > 0 ? opened(lines[from - 1]).points.at(-1) : undefined;
-  if (isHere(startsAt) || (before?.line === from && isHere(before))) ends.push({ line: from, point: 0 });
+  const isTurned = turn?.before === from && opened(turn.text).points.some(isHere);
+  if (isTurned || isHere(startsAt) || (before?.line === from && isHere(before)))
+    ends.push({ line: from, point: 0 });
   for (let line = from; line < to; line++) {
     const { points } = opened(lines[line]);
     const pauses = pausesOf(lines[line], before?.line === line ? before.point : 0);

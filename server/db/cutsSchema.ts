@@ -100,6 +100,8 @@ export const cuts = pgTable(
     slip: jsonb('slip').$type<Matrix>(),
     /** Its film ended, and the rest is cut from the start of new film; null: all is on one. */
     onNewFilm: jsonb('on_new_film').$type<OnNewFilm>(),
+    /** The line, from 0, before which the blade is turned again: it does not come to it from the line before; null: none. */
+    turnBefore: integer('turn_before'),
     /** Its cutter answers nothing: how far it is is reckoned. */
     isReckoned: boolean('is_reckoned').notNull().default(false),
     problem: text('problem'),

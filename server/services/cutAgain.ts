@@ -65,6 +65,7 @@ const ANEW = {
   paused: false,
   slip: null,
   onNewFilm: null,
+  turnBefore: null,
   taken: null,
   reading: null,
   record: null,

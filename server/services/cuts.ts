@@ -251,7 +251,7 @@ export async function resumeCut(services: CutServices, id: number, from: ResumeF
   const cut = await (from === 'next-line'
     ? on('resumed', {})
     : from === 'start'
-      ? on('begun-anew', { ...behind(0), slip: null, onNewFilm: null }, bookSpoilt)
+      ? on('begun-anew', { ...behind(0), slip: null, onNewFilm: null, turnBefore: null }, bookSpoilt)
       : on('resumed', await foundLine(services.db, id, from)));
   if (from === 'start') await services.hub.tell({ kind: 'shop' });
   await services.dispatch({ cutId: id });
@@ -266,13 +266,16 @@ export const behind = (lines: number, secondsDone = 0) => ({
   secondsDone,
 });
 
+/** The blade does not come to this line from the one before. @param line from 0 */
+export const turnedFor = (line: number) => ({ turnBefore: line > 0 ? line : null });
+
 /** Goes on at a line that somebody found by looking at the film. @param line from 1 */
 async function foundLine(db: Db, id: number, line: number) {
   const [row] = await db.select({ program: cuts.program }).from(cuts).where(eq(cuts.id, id));
   if (!row) throw notFound('cut');
   const { lines, doneAt } = unpack<StoredProgram>(row.program);
   if (line > lines.length) throw new Trouble(422, 'no-such-line', `This cut has ${lines.length} lines.`);
-  return behind(line - 1, line > 1 ? doneAt[line - 2] : 0);
+  return { ...behind(line - 1, line > 1 ? doneAt[line - 2] : 0), ...turnedFor(line - 1) };
 }
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {

@@ -7,7 +7,7 @@ import { cuts } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import type { CutServices } from './cuts';
-import { behind, move, refusePaused } from './cuts';
+import { behind, move, refusePaused, turnedFor } from './cuts';
 import { unpack } from './pack';
 import { bookFilmEnded } from './stock';
 
@@ -38,6 +38,7 @@ export async function goOnNewFilm(services: CutServices, id: number, line: numbe
       onNewFilm,
       slip: [1, 0, 0, 1, -onNewFilm.along, 0],
       ...behind(line - 1, line > 1 ? doneAt[line - 2] : 0),
+      ...turnedFor(line - 1),
     },
     before: (tx) => bookFilmEnded(tx, id, onNewFilm),
   });

@@ -16,7 +16,7 @@ import { cutters, cuts } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import type { CutServices } from './cuts';
-import { behind, move } from './cuts';
+import { behind, move, turnedFor } from './cuts';
 import { unpack } from './pack';
 
 /** A program for film that lies elsewhere than it was written for. */
@@ -92,7 +92,7 @@ export async function filmSlipped(
   const lines = line - 1;
   const what = `turned ${slip.turn.toFixed(2)}°, from line ${line}`;
   const on = behind(lines, lines > 0 ? program.doneAt[lines - 1] : 0);
-  const also = { paused: false, slip: slip.matrix, ...on };
+  const also = { paused: false, slip: slip.matrix, ...on, ...turnedFor(lines) };
   const cut = await move(services, id, ['stopped'], 'checking', 'slipped', { also, what });
   await services.dispatch({ cutId: id });
   return cut;
@@ -115,7 +115,8 @@ function largestOf(
   return largest(lines.map((text) => largest(at(text))));
 }
 
-function isInReach(line: string, device: Device, cuttable: number): boolean {
+/** Whether the knife can go all along a line. */
+export function isInReach(line: string, device: Device, cuttable: number): boolean {
   const onStrip = toStrip(device, cuttable);
   return opened(line).points.every(({ x, y }) => {
     const [along, across] = onStrip(x, y);

@@ -75,6 +75,12 @@ export interface StoredProgram {
   readonly kinds?: readonly LineKind[];
 }
 
+/** As it is sent at one time. */
+export interface SentProgram extends StoredProgram {
+  /** What turns the blade before a line, from 0; missing: it comes to all lines from the line before. */
+  readonly turn?: { readonly before: number; readonly text: string };
+}
+
 const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
 export const storedProgram = (
   chunks: HpglChunks,

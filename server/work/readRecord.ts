@@ -63,7 +63,13 @@ export function readRecord({
     bladeOffset: isTrailing(i) ? bladeOffset : 0,
     turns: drawing.parts[i] === 'align',
   }));
-  const { parts, elsewhere, twice, missing } = asCut(strokes, lines, films);
+  // on new film the blade was turned anew, where that begins
+  const turned = films.flatMap(({ along }) =>
+    drawing.parts[0] === 'align'
+      ? [{ ...lines[0], points: drawing.lines[0].map((v, i) => (i % 2 === 0 ? v + along : v)) }]
+      : [],
+  );
+  const { parts, elsewhere, twice, missing } = asCut(strokes, [...lines, ...turned], films);
   const record: CutRecord = {
     lines: parts.map(({ points, line, stroke }) => ({
       points: Array.from(points),

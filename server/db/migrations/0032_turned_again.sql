@@ -1,0 +1,1 @@
+ALTER TABLE "cuts" ADD COLUMN "turn_before" integer;
