@@ -111,8 +111,8 @@ export const cutSchema = z.object({
   linesDone: z.number(),
   /** Lines that may have been sent: past those done, only the cutter knows what is cut. */
   linesSent: z.number(),
-  /** Its film slipped, and it went on where that lies since. */
-  isSlipped: z.boolean(),
+  /** Its film ended: what is cut from this line on, from 1, lies on new film, so many mm nearer to its start; null: all is on one. */
+  onNewFilm: z.object({ line: z.number(), along: z.number() }).nullable(),
   /** Its cutter answers nothing: how far it is is reckoned. */
   isReckoned: z.boolean(),
   /** Seconds of cutting that the lines done stand for. */

@@ -8,6 +8,7 @@ import {
   renameSync,
   rmSync,
   statSync,
+  utimesSync,
   writeFileSync,
 } from 'node:fs';
 import { basename, join } from 'node:path';
@@ -15,8 +16,8 @@ import { buildSync } from 'esbuild';
 
 /** In the project, where its packages are found; written by nobody else. */
 const ROOM = join(process.cwd(), '.data/cache/programs');
-/** A server that runs still starts threads from the file that it began with. */
-const KEPT_MS = 7 * 86_400_000;
+/** A server that runs still starts threads from the file that it began with, whatever was written since. */
+const KEPT_MS = 60 * 86_400_000;
 
 /** @returns the file, named by what is in it; packages are not in it */
 export function oneFileOf(entry) {
@@ -35,7 +36,11 @@ export function oneFileOf(entry) {
   const name = basename(entry, '.ts');
   const hash = createHash('sha256').update(contents).digest('hex').slice(0, 16);
   const file = join(ROOM, `${name}-${hash}.mjs`);
-  if (existsSync(file)) return file;
+  if (existsSync(file)) {
+    const now = new Date();
+    utimesSync(file, now, now);
+    return file;
+  }
   mkdirSync(ROOM, { recursive: true, mode: 0o700 });
   chmodSync(ROOM, 0o700);
   removeOld(`${name}-`);

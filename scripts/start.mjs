@@ -6,7 +6,15 @@ import { parseArgs } from 'node:util';
 import { existsSync } from 'node:fs';
 
 const MOST_SERVERS = 16;
-const { servers: asked } = parseArgs({ options: { servers: { type: 'string', default: '1' } } }).values;
+function serversAsked() {
+  try {
+    return parseArgs({ options: { servers: { type: 'string', default: '1' } } }).values.servers;
+  } catch (error) {
+    console.error(`${error.message}\nAsk in this way: npm start -- --servers 2`);
+    process.exit(2);
+  }
+}
+const asked = serversAsked();
 const count = Number(asked);
 if (!Number.isInteger(count) || count < 1 || count > MOST_SERVERS) {
   console.error(`--servers ${asked}: say how many, from 1 to ${MOST_SERVERS}, such as --servers 2.`);

@@ -1,6 +1,6 @@
 /** Film that is used, spoilt and counted: each is booked once, and adds up with the shelf; what it was used for adds up with that. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import Papa from 'papaparse';
 import type { Order } from '../contracts/api';
 import type { Calibration } from '../contracts/calibrations';
@@ -13,7 +13,7 @@ import { areaOf } from '../core/films/film';
 import { smallest } from '../core/geometry/lists';
 import type { AtCurlew } from './atCurlew.testing';
 import { atCurlew } from './atCurlew.testing';
-import { cuts, cutterTimes, filmBookings } from './db/schema';
+import { cuts, cutterTimes, filmBookings, leases } from './db/schema';
 import { LONGEST_WAIT_S } from './services/usage';
 
 let shop: AtCurlew;
@@ -279,6 +279,32 @@ test('a machine’s hours are those of its cuts and tests; a night is no hour of
     .values({ cutterId: 'curlew', doing: 'waiting', cutId: 1, began: new Date(Date.now() - 15 * 3.6e6), ended: sql`now()` as never }); // prettier-ignore
   const after = (await usage()).byCutter.find(({ cutter }) => cutter === 'curlew')!.times;
   expect(after.waiting - times.waiting).toBeCloseTo(LONGEST_WAIT_S, 0);
+});
+
+test('a server that went away has fed its cutter until its lease ran out, whenever that is noticed', async () => {
+  const [{ id }] = await shop.queue(await shop.order(1));
+  await shop.inState(id, 'wants-film');
+  const HOUR = 3_600_000;
+  const begun = new Date(Date.now() - 5 * HOUR);
+  const left = Date.now() - 4 * HOUR;
+  await db().transaction(async (tx) => {
+    await tx
+      .insert(leases)
+      .values({ cutterId: 'curlew', holder: 'gone', expiresAt: left })
+      .onConflictDoUpdate({ target: leases.cutterId, set: { holder: 'gone', expiresAt: left } });
+    await tx.update(cuts).set({ state: 'cutting', linesSent: 3, linesDone: 2 }).where(eq(cuts.id, id));
+    await tx
+      .update(cutterTimes)
+      .set({ began: begun })
+      .where(and(eq(cutterTimes.cutId, id), isNull(cutterTimes.ended)));
+  });
+  expect((await shop.inState(id, 'stopped')).problem).toMatch(/went away after line 2/);
+  const own = await db().select().from(cutterTimes).where(eq(cutterTimes.cutId, id)).orderBy(cutterTimes.id);
+  const [cutting, stopped] = own.slice(-2);
+  expect([cutting.doing, stopped.doing]).toEqual(['cutting', 'stopped']);
+  expect([cutting.began.getTime(), cutting.ended!.getTime()]).toEqual([begun.getTime(), left]);
+  expect(stopped.began.getTime()).toBe(left);
+  await shop.say(id, 'cancel').expect(200);
 });
 
 test('days are those of a place’s clocks; what is no place is refused', async () => {

@@ -66,8 +66,8 @@ const SLACK = { share: 0.03, mm: 1 };
 const LOOKS = 16;
 /** Of these, so many lie on its line. */
 const MOST_OF_IT = 0.8;
-/** mm between places of a line's way. */
-const STEP = 1;
+/** mm between places of a line’s way: about a blade offset, for where the blade turns. */
+const STEP = 0.25;
 
 /**
  * Finds the line of every stroke of a cut's record.
@@ -237,9 +237,11 @@ function lineOf(
   const follows = inOrder.find(isRest) ?? inOrder[0];
   if (follows !== undefined) return follows;
   const nearby = new Set(looks.map(([x, y]) => next(x, y)));
+  // what crosses a line that is whole does so by chance
+  const isLikely = (line: number): boolean => !isFull(line) || share(line) >= MOST_OF_IT;
   const rank = (line: number): number => share(line) - (isFull(line) ? 1 : 0);
   return [...nearby, last, last + 1]
-    .filter((line) => line >= 0 && line < ways.length && isOn(line, x0, y0))
+    .filter((line) => line >= 0 && line < ways.length && isOn(line, x0, y0) && isLikely(line))
     .reduce((a, b) => (a < 0 || rank(b) > rank(a) ? b : a), -1);
 }
 

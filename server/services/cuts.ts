@@ -90,7 +90,7 @@ const columns = {
   linesDone: cuts.linesDone,
   linesSent: cuts.linesSent,
   isReckoned: cuts.isReckoned,
-  isSlipped: sql<boolean>`${cuts.slip} is not null`,
+  onNewFilm: cuts.onNewFilm,
   secondsDone: cuts.secondsDone,
   problem: cuts.problem,
   endedAt: sql<string | null>`to_char(${cuts.endedAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,

@@ -24,7 +24,11 @@ const { head, busy, ask, jog, goTo, place } = useHead(
 );
 
 const line = ref(Math.min(props.cut.linesDone + 1, props.cut.lines));
-const marks = computed(() => landmarksOf(props.drawn.design, props.drawn.lines.slice(0, line.value - 1)));
+/** The first line on the film that is in, from 1, and mm by which it lies nearer to the start than it was laid out. */
+const film = computed(() => props.cut.onNewFilm ?? { line: 1, along: 0 });
+const marks = computed(() =>
+  landmarksOf(props.drawn.design, props.drawn.lines.slice(film.value.line - 1, line.value - 1)),
+);
 const found = ref<(Spot | undefined)[]>([undefined, undefined]);
 const picked = ref<0 | 1>(0);
 watch(marks, () => (found.value = [undefined, undefined]));
@@ -40,7 +44,9 @@ watch(
 async function goThere(): Promise<void> {
   const other = picked.value === 0 ? 1 : 0;
   const [mark, known] = [marks.value![picked.value], found.value[other]];
-  const [ox, oy] = known ? [known[0] - marks.value![other][0], known[1] - marks.value![other][1]] : [0, 0];
+  const [ox, oy] = known
+    ? [known[0] - marks.value![other][0], known[1] - marks.value![other][1]]
+    : [-film.value.along, 0];
   await goTo(mark[0] + ox, mark[1] + oy);
 }
 async function take(): Promise<void> {
@@ -79,7 +85,7 @@ const CORNERS = [0, 1] as const;
         <NumberField
           label="The first line that lies wrong"
           :value="line"
-          :min="2"
+          :min="film.line + 1"
           :max="cut.lines"
           @change="line = $event"
       /></label>
