@@ -124,18 +124,29 @@ describe('the line of every stroke, by which record it may be', () => {
       const back = (way: Float64Array, film: number): Float64Array => moved(way, -alongs[film - 1], 0);
       const strokes = [
         ...on(0, ...WAYS.slice(0, line), WAYS[line].slice(0, at + 2)),
+        // on each the blade is turned first
+        ...on(1, WAYS[0]),
         ...on(1, ...[...WAYS.slice(line, later), WAYS[later].slice(0, then + 2)].map((way) => back(way, 1))),
+        ...on(2, WAYS[0]),
         ...on(2, ...WAYS.slice(later).map((way) => back(way, 2))),
       ];
-      const { parts, elsewhere, twice, missing } = asCut(strokes, LINES, [
-        { line: line + 1, along: alongs[0] },
-        { line: later + 1, along: alongs[1] },
-      ]);
+      const turned = alongs.map((along) => ({
+        ...LINES[0],
+        points: moved(Float64Array.from(LINES[0].points), along, 0),
+      }));
+      const { parts, elsewhere, twice, missing } = asCut(
+        strokes,
+        [...LINES, ...turned],
+        [
+          { line: line + 1, along: alongs[0] },
+          { line: later + 1, along: alongs[1] },
+        ],
+      );
       expect([seed, twice, missing]).toEqual([seed, [], []]);
       const left = lengthOf(WAYS[line].slice(0, at + 2)) + lengthOf(WAYS[later].slice(0, then + 2));
       expect(elsewhere).toBeCloseTo(left, 6);
       // told where they were laid out
-      for (const part of parts.filter(({ line: own }) => own >= 0))
+      for (const part of parts.filter(({ line: own }) => own >= 0 && own < LINES.length))
         expect(
           Math.hypot(part.points[0] - WAYS[part.line][0], part.points[1] - WAYS[part.line][1]),
         ).toBeLessThan(1e-6);

@@ -174,7 +174,8 @@ function partsOf(
 
 /** Strokes where they were laid out. */
 function laidOut(strokes: readonly Stroke[], lines: Lines, films: readonly NewFilm[]): Float64Array[] {
-  const by = new Map<number, number>();
+  // the first one lies where it was laid out
+  const by = new Map([[0, 0]]);
   for (const { film } of strokes) {
     if (by.has(film)) continue;
     const own = strokes.filter((stroke) => stroke.film === film).map(({ points }) => points);
@@ -186,16 +187,17 @@ function laidOut(strokes: readonly Stroke[], lines: Lines, films: readonly NewFi
   });
 }
 
-/** mm that puts what is on a film onto lines: it begins with the line that the film was put in for, or most of it lies on some. */
+/** mm that puts what is on a film onto lines: it begins with the line that it was put in for, or most of it lies on some. */
 function alongOf(
   strokes: readonly ArrayLike<number>[],
   { next, startOf }: Lines,
   films: readonly NewFilm[],
 ): number {
-  const [x0, y0] = [strokes[0][0], strokes[0][1]];
+  // before it the blade may have been turned
+  const first = strokes.slice(0, 2);
   const begun = films.findLast(({ line, along }) => {
     const [x, y] = startOf(line - 1);
-    return Math.hypot(x0 + along - x, y0 - y) <= NEAR;
+    return first.some((points) => Math.hypot(points[0] + along - x, points[1] - y) <= NEAR);
   });
   if (begun) return begun.along;
   const looks = strokes.flatMap(looked);
@@ -278,13 +280,12 @@ function onOneFilm(
   strokes: readonly Stroke[],
   lines: number,
 ): readonly StrokePart[] {
-  const films =
-    1 +
-    largest(
-      strokes.map(({ film }) => film),
-      0,
-    );
-  if (films === 1) return parts;
+  const newest = largest(
+    strokes.map(({ film }) => film),
+    0,
+  );
+  if (newest === 0) return parts;
+  const films = newest + 1;
   const cut = new Float64Array(lines * films);
   for (const { line, stroke, points } of parts)
     if (line >= 0) cut[line * films + strokes[stroke].film] += lengthOf(points);

@@ -31,7 +31,7 @@ export interface WorkPool {
   readonly close: () => Promise<void>;
 }
 
-/** What waits for foreign parsers: it has threads of its own, so that planning never waits behind a file. */
+/** What waits for foreign parsers, and a cut's own record: threads of their own, so that neither waits for planning, nor planning for a file. */
 const READING: ReadonlySet<TaskName> = new Set([
   'takeIn',
   'read',
@@ -39,6 +39,7 @@ const READING: ReadonlySet<TaskName> = new Set([
   'lookAtFont',
   'measurePicture',
   'showPicture',
+  'readRecord',
 ]);
 
 /** Tasks that wait for one of them; whoever comes later is told so. */
