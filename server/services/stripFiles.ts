@@ -27,6 +27,9 @@ export async function stripFile(
   const kept = await keptFile(services.db, key, stripId);
   if (kept) return { bytes: kept, name };
   const made = await once(key, async () => {
+    // somebody may have made them since they were looked for
+    const since = await keptFiles(services.db, key);
+    if (since.length > 0) return since;
     const files = await services.pool.run('strips', { ...(await withArtworks(services, inputs)), kind });
     await keep(services.db, key, files);
     return files;
@@ -47,6 +50,12 @@ async function keptFile(db: Db, key: string, strip: string): Promise<Uint8Array 
     .where(and(eq(stripFiles.key, key), eq(stripFiles.strip, strip)));
   return row?.bytes;
 }
+
+const keptFiles = (db: Db, key: string): Promise<StripFile[]> =>
+  db
+    .select({ strip: stripFiles.strip, bytes: stripFiles.bytes })
+    .from(stripFiles)
+    .where(eq(stripFiles.key, key));
 
 async function keep(db: Db, key: string, files: readonly StripFile[]): Promise<void> {
   await db.delete(stripFiles).where(sql`${stripFiles.madeAt} < now() - ${KEPT}`);
