@@ -8,7 +8,7 @@ import { componentsOf, placeOn } from '../core/geometry/nesting';
 import { regionArea } from '../core/geometry/region';
 import type { AtCurlew } from './atCurlew.testing';
 import { atCurlew } from './atCurlew.testing';
-import { cuts } from './db/schema';
+import { cuts, leases } from './db/schema';
 
 let shop: AtCurlew;
 beforeAll(async () => (shop = await atCurlew('jampan_at_cutter')), 60_000);
@@ -169,3 +169,25 @@ async function rowOf(id: number): Promise<typeof cuts.$inferSelect> {
   const [row] = await shop.server.services.db.select().from(cuts).where(eq(cuts.id, id));
   return row;
 }
+
+test('what the run before brings to its end is not cut once more by the one that waits for the machine', async () => {
+  const { db } = shop.server.services;
+  const [cut] = await queue(await order(1));
+  await inState(cut.id, 'wants-film');
+  const mine = { holder: 'the run before', expiresAt: Date.now() + 60_000 };
+  await db
+    .insert(leases)
+    .values({ cutterId: 'curlew', ...mine })
+    .onConflictDoUpdate({ target: leases.cutterId, set: mine });
+  await say(cut.id, 'loaded').expect(200);
+  const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+  const before = await (await fetch(`${shop.sim.panel}/record`)).text();
+  // it is taken up, and waits
+  await pause(2000);
+  const end = { state: 'done', linesDone: cut.lines, linesSent: cut.lines, endedAt: new Date() };
+  await db.update(cuts).set(end).where(eq(cuts.id, cut.id));
+  await db.delete(leases).where(eq(leases.holder, mine.holder));
+  await pause(2500);
+  expect((await getCut(cut.id)).state).toBe('done');
+  expect(await (await fetch(`${shop.sim.panel}/record`)).text()).toBe(before);
+});

@@ -49,7 +49,10 @@ export async function runCut(
     return;
   }
   try {
-    await cutUnderLease(services, cut, lease, asked);
+    // while it was waited for, the run before may have come to its end after all
+    const [now] = await db.select().from(cuts).where(eq(cuts.id, cutId));
+    if (now?.state === 'checking' || now?.state === 'stopping')
+      await cutUnderLease(services, now, lease, asked);
   } catch (error) {
     if (!(error instanceof LinkLost)) log.error({ error: String(error), cutId }, 'cut failed');
     await afterFailure(services, cut.id, lease, error);

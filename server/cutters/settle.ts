@@ -32,7 +32,7 @@ export const isHolder = (db: Db, { holder }: Lease): SQL =>
       .where(and(eq(leases.cutterId, cuts.cutterId), eq(leases.holder, holder))),
   );
 
-/** What became of a cut is never lost: while the database is away it is tried again. */
+/** What became of a cut is never lost: while the database is away it is tried again. What is done stays so. */
 export async function settle(
   services: Services,
   cut: CutRow,
@@ -45,7 +45,7 @@ export async function settle(
       db
         .update(cuts)
         .set(to)
-        .where(and(eq(cuts.id, cut.id), provided)),
+        .where(and(eq(cuts.id, cut.id), ne(cuts.state, 'done'), provided)),
     isClosing,
   );
   await tellOfCut(hub, cut);
