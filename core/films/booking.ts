@@ -1,4 +1,5 @@
 /** Film as it is booked: every change of the shelf is written down, so that what was used adds up with what is left. */
+import type { NewFilm } from '../swivel/asCut';
 import type { Roll } from './film';
 import { areaOf } from './film';
 
@@ -39,13 +40,9 @@ export const keptOf = (used: number, width: number, art: number): number =>
   Math.max(0, Math.min(used, art / width));
 
 /** A cut whose film ended: the rest of it is cut from the start of new film. */
-export interface OnNewFilm {
-  /** The first line that is cut on it, from 1. */
-  readonly line: number;
-  /** mm by which it lies nearer to the start than it was laid out. */
-  readonly along: number;
+export interface OnNewFilm extends NewFilm {
   /** The same of film between the first and this, that ended too. */
-  readonly earlier?: readonly OnNewFilm[];
+  readonly earlier?: readonly NewFilm[];
 }
 
 /**

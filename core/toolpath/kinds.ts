@@ -48,3 +48,5 @@ const ROLLING = { bladeOffset: 0, overcut: 0, tool: 2, dashes: undefined } as co
 
 /** Tool holders a cutter must have for a kind. */
 export const toolsNeeded = (kind: LineKind): number => (kind === 'pen' || kind === 'crease' ? 2 : 1);
+/** Whether a line is the knife's, as all are of which nothing else is said. */
+export const isKnifes = (kind: LineKind = 'kiss'): boolean => toolsNeeded(kind) === 1;

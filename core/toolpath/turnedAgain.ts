@@ -5,6 +5,7 @@
 import type { LineKind } from '../artwork/choices';
 import { tipPath } from '../swivel/tractrix';
 import { swing } from './compensate';
+import { isKnifes } from './kinds';
 
 /** Lines with the knife, as they were planned. */
 export interface TurnedFor {
@@ -23,9 +24,8 @@ export interface TurnedFor {
  * @returns x0, y0, x1, y1 … mm, where the first line lies
  */
 export function turnedAgain({ lines, kinds, bladeOffset: d, before }: TurnedFor): number[] {
-  const isCut = (line: number): boolean => kinds?.[line] !== 'pen' && kinds?.[line] !== 'crease';
   let wanted = 0;
-  for (let i = 0; i < before; i++) if (isCut(i)) wanted = tipPath(lines[i], d, wanted).angle;
+  for (let i = 0; i < before; i++) if (isKnifes(kinds?.[i])) wanted = tipPath(lines[i], d, wanted).angle;
   const stroke = Array.from(lines[0]);
   const { angle } = tipPath(stroke, d, 0);
   const [x, y] = [stroke[stroke.length - 2], stroke[stroke.length - 1]];

@@ -37,7 +37,8 @@ export async function runCut(
   asked: () => boolean,
 ): Promise<void> {
   const { db, log } = services;
-  const [cut] = await db.select().from(cuts).where(eq(cuts.id, cutId));
+  const { id, orderId, cutterId, state, linesSent } = cuts;
+  const [cut] = await db.select({ id, orderId, cutterId, state, linesSent }).from(cuts).where(eq(id, cutId));
   if (cut?.state === 'stopping' && cut.linesSent === 0)
     return settle(services, cut, STOPPED_BEFORE, and(eq(cuts.state, 'stopping'), eq(cuts.linesSent, 0))!);
   if (!cut || cut.state !== 'checking') return; // taken back meanwhile, or already under way elsewhere

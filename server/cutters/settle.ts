@@ -22,6 +22,8 @@ export interface Services {
 }
 
 export type CutRow = typeof cuts.$inferSelect;
+/** Which cut it is, and who is told of it. */
+export type CutNamed = Pick<CutRow, 'id' | 'orderId' | 'cutterId'>;
 
 /** Only who has the cutter may say what becomes of its cut: a feeder that was away too long has lost it. */
 export const isHolder = (db: Db, { holder }: Lease): SQL =>
@@ -35,7 +37,7 @@ export const isHolder = (db: Db, { holder }: Lease): SQL =>
 /** What became of a cut is never lost: while the database is away it is tried again. What is done stays so. */
 export async function settle(
   services: Services,
-  cut: CutRow,
+  cut: CutNamed,
   to: Partial<CutRow>,
   provided: SQL | undefined,
 ): Promise<void> {
@@ -77,5 +79,5 @@ export async function finish(
 }
 
 /** Pages that miss this ask again when their line is back. */
-const tellOfCut = (hub: Hub, { id, orderId, cutterId }: CutRow): Promise<void> =>
+const tellOfCut = (hub: Hub, { id, orderId, cutterId }: CutNamed): Promise<void> =>
   hub.tell({ kind: 'cut', cutId: id, orderId, cutterId }).catch(() => {});

@@ -6,7 +6,7 @@ import { isUnbegun } from '../../contracts/floor';
 import { cutActs, cuts, cutShares } from '../db/schema';
 import { Trouble } from '../problem';
 import type { CutServices } from './cuts';
-import { behind, getCut } from './cuts';
+import { FROM_THE_START, getCut } from './cuts';
 import { getOrder, planTask } from './orders';
 import { placeFirst } from './floor';
 import { againOf, ALONE, alreadyAgain, isOwn, putInQueue } from './queue';
@@ -59,13 +59,12 @@ async function sameAgain({ db, who }: CutServices, { id }: Cut): Promise<Pick<Cu
 
 /** Nothing of it is cut. */
 const ANEW = {
-  ...behind(0),
+  ...FROM_THE_START,
   state: 'queued',
   problem: null,
   paused: false,
   slip: null,
   onNewFilm: null,
-  turnBefore: null,
   taken: null,
   reading: null,
   record: null,

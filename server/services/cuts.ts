@@ -251,7 +251,7 @@ export async function resumeCut(services: CutServices, id: number, from: ResumeF
   const cut = await (from === 'next-line'
     ? on('resumed', {})
     : from === 'start'
-      ? on('begun-anew', { ...behind(0), slip: null, onNewFilm: null, turnBefore: null }, bookSpoilt)
+      ? on('begun-anew', { ...FROM_THE_START, slip: null, onNewFilm: null }, bookSpoilt)
       : on('resumed', await foundLine(services.db, id, from)));
   if (from === 'start') await services.hub.tell({ kind: 'shop' });
   await services.dispatch({ cutId: id });
@@ -259,23 +259,29 @@ export async function resumeCut(services: CutServices, id: number, from: ResumeF
 }
 
 /** So many lines are cut, and nothing is in doubt. */
-export const behind = (lines: number, secondsDone = 0) => ({
+const behind = (lines: number, secondsDone = 0) => ({
   linesDone: lines,
   linesSent: lines,
   headFrom: null,
   secondsDone,
 });
+export const FROM_THE_START = { ...behind(0), turnBefore: null };
 
-/** The blade does not come to this line from the one before. @param line from 0 */
-export const turnedFor = (line: number) => ({ turnBefore: line > 0 ? line : null });
+/**
+ * Goes on at a line that the blade does not come to from the one before it.
+ * @param line from 1
+ * @throws Trouble 422 when there is none
+ */
+export function fromLine({ lines, doneAt }: StoredProgram, line: number) {
+  if (line > lines.length) throw new Trouble(422, 'no-such-line', `This cut has ${lines.length} lines.`);
+  return line > 1 ? { ...behind(line - 1, doneAt[line - 2]), turnBefore: line - 1 } : FROM_THE_START;
+}
 
 /** Goes on at a line that somebody found by looking at the film. @param line from 1 */
 async function foundLine(db: Db, id: number, line: number) {
   const [row] = await db.select({ program: cuts.program }).from(cuts).where(eq(cuts.id, id));
   if (!row) throw notFound('cut');
-  const { lines, doneAt } = unpack<StoredProgram>(row.program);
-  if (line > lines.length) throw new Trouble(422, 'no-such-line', `This cut has ${lines.length} lines.`);
-  return { ...behind(line - 1, line > 1 ? doneAt[line - 2] : 0), ...turnedFor(line - 1) };
+  return fromLine(unpack<StoredProgram>(row.program), line);
 }
 
 export async function cancelCut(services: CutServices, id: number): Promise<Cut> {

@@ -2,12 +2,13 @@
 import { eq } from 'drizzle-orm';
 import type { Cut, Drawing } from '../../contracts/cuts';
 import type { OnNewFilm } from '../../core/films/booking';
+import type { NewFilm } from '../../core/swivel/asCut';
 import { emptyBounds, growBounds } from '../../core/geometry/bounds';
 import { cuts } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import type { CutServices } from './cuts';
-import { behind, move, refusePaused, turnedFor } from './cuts';
+import { fromLine, move, refusePaused } from './cuts';
 import { unpack } from './pack';
 import { bookFilmEnded } from './stock';
 
@@ -24,8 +25,7 @@ export async function goOnNewFilm(services: CutServices, id: number, line: numbe
     throw new Trouble(422, 'printed-sheet', 'What is printed is on the sheet that it was printed on.', [
       'Print the sheet once more, and start this film again',
     ]);
-  const { lines, doneAt } = unpack<StoredProgram>(row.program);
-  if (line > lines.length) throw new Trouble(422, 'no-such-line', `This cut has ${lines.length} lines.`);
+  const from = fromLine(unpack<StoredProgram>(row.program), line);
   const onNewFilm: OnNewFilm = {
     line,
     along: alongOf(unpack<Drawing>(row.drawing).lines, line - 1),
@@ -37,8 +37,7 @@ export async function goOnNewFilm(services: CutServices, id: number, line: numbe
       paused: false,
       onNewFilm,
       slip: [1, 0, 0, 1, -onNewFilm.along, 0],
-      ...behind(line - 1, line > 1 ? doneAt[line - 2] : 0),
-      ...turnedFor(line - 1),
+      ...from,
     },
     before: (tx) => bookFilmEnded(tx, id, onNewFilm),
   });
@@ -48,7 +47,7 @@ export async function goOnNewFilm(services: CutServices, id: number, line: numbe
 }
 
 /** All film that was put in for what was left of a cut. */
-export function filmsOf({ onNewFilm }: Pick<typeof cuts.$inferSelect, 'onNewFilm'>): OnNewFilm[] {
+export function filmsOf({ onNewFilm }: Pick<typeof cuts.$inferSelect, 'onNewFilm'>): NewFilm[] {
   if (!onNewFilm) return [];
   const { earlier = [], ...last } = onNewFilm;
   return [...earlier, last];

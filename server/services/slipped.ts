@@ -16,7 +16,7 @@ import { cutters, cuts } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import type { CutServices } from './cuts';
-import { behind, move, turnedFor } from './cuts';
+import { fromLine, move } from './cuts';
 import { unpack } from './pack';
 
 /** A program for film that lies elsewhere than it was written for. */
@@ -64,8 +64,7 @@ export async function filmSlipped(
       ['Put the head over both once more', 'Look whether these are the corners that are shown'],
     );
   const program = unpack<StoredProgram>(row.program);
-  if (line > program.lines.length)
-    throw new Trouble(422, 'no-such-line', `This cut has ${program.lines.length} lines.`);
+  const from = fromLine(program, line);
   const rest = slippedProgram(
     { ...program, lines: program.lines.slice(line - 1) },
     slip.matrix,
@@ -89,10 +88,8 @@ export async function filmSlipped(
       `The two places lie so near to one another that lines far from them may be ${formatLength(unsure, 'mm')} off.`,
       ['Take two that lie further apart', 'Start this film again'],
     );
-  const lines = line - 1;
   const what = `turned ${slip.turn.toFixed(2)}°, from line ${line}`;
-  const on = behind(lines, lines > 0 ? program.doneAt[lines - 1] : 0);
-  const also = { paused: false, slip: slip.matrix, ...on, ...turnedFor(lines) };
+  const also = { paused: false, slip: slip.matrix, ...from };
   const cut = await move(services, id, ['stopped'], 'checking', 'slipped', { also, what });
   await services.dispatch({ cutId: id });
   return cut;

@@ -4,10 +4,11 @@ import type { AsCutSaid, CutRecord, Drawing } from '../../contracts/cuts';
 import { DEPTHS } from '../../contracts/cuts';
 import type { LineKind } from '../../core/artwork/choices';
 import { toStrip } from '../../core/devicelang/axes';
-import type { OnNewFilm } from '../../core/films/booking';
 import { placesMapped } from '../../core/geometry/spot';
 import type { Device } from '../../core/layout/cutter';
+import type { NewFilm } from '../../core/swivel/asCut';
 import { asCut } from '../../core/swivel/asCut';
+import { isKnifes } from '../../core/toolpath/kinds';
 import { deviationOf } from '../../core/swivel/deviation';
 import { pack, unpack } from '../services/pack';
 
@@ -29,7 +30,7 @@ export interface Recorded {
   readonly kinds?: readonly LineKind[];
   readonly bladeOffset: number;
   /** Film that was put in meanwhile. */
-  readonly films: readonly OnNewFilm[];
+  readonly films: readonly NewFilm[];
 }
 
 export interface ReadRecord {
@@ -57,10 +58,9 @@ export function readRecord({
     points: placesMapped(points, ([x, y]) => place(x, y)),
     film,
   }));
-  const isTrailing = (i: number): boolean => kinds[i] !== 'pen' && kinds[i] !== 'crease';
   const lines = drawing.lines.map((points, i) => ({
     points,
-    bladeOffset: isTrailing(i) ? bladeOffset : 0,
+    bladeOffset: isKnifes(kinds[i]) ? bladeOffset : 0,
     turns: drawing.parts[i] === 'align',
   }));
   // on new film the blade was turned anew, where that begins

@@ -4,7 +4,7 @@ import type { Cut } from '../../../contracts/cuts';
 import type { Cutter } from '../../../core/layout/cutter';
 import { useUnits } from '../../stores/units';
 import OnlyFor from '../../parts/OnlyFor.vue';
-import { asCutText, isAmiss } from '../../parts/asCutText';
+import AsCutNote from '../../parts/AsCutNote.vue';
 import CutActs from '../../parts/CutActs.vue';
 import type { Head } from './drawCut';
 import CutSettings from './CutSettings.vue';
@@ -75,9 +75,7 @@ const units = useUnits();
       <p v-if="justDone.deviation !== null">
         The blade kept within <b class="number">{{ justDone.deviation.toFixed(3) }} mm</b> of the design.
       </p>
-      <p v-if="justDone.asCut" :class="{ amiss: isAmiss(justDone.asCut) }">
-        {{ asCutText(justDone.asCut, units.length) }}
-      </p>
+      <AsCutNote v-if="justDone.asCut" :said="justDone.asCut" />
       <template v-if="justDone.offcuts.length > 0">
         <p>Write on what is left:</p>
         <p v-for="rest in justDone.offcuts" :key="rest.offcut" class="rest">
@@ -116,10 +114,6 @@ h3 {
 }
 p {
   margin: 0;
-}
-.amiss {
-  color: var(--currant);
-  font-weight: 650;
 }
 dl {
   display: grid;

@@ -6,9 +6,8 @@ import type { Bounds } from '../../../core/geometry/bounds';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
 import { call } from '../../stores/api';
-import { asCutText, isAmiss } from '../../parts/asCutText';
+import AsCutNote from '../../parts/AsCutNote.vue';
 import CutActs from '../../parts/CutActs.vue';
-import { useUnits } from '../../stores/units';
 import { useOrder } from '../../stores/order';
 
 const film = defineModel<string | undefined>('film');
@@ -16,7 +15,6 @@ const film = defineModel<string | undefined>('film');
 const props = defineProps<{ sought?: number }>();
 const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>();
 const store = useOrder();
-const units = useUnits();
 const stage = ref<InstanceType<typeof StageCanvas>>();
 const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && cut.deviation !== null));
 /** The newest cut of each strip, and the one that was looked for. */
@@ -166,9 +164,7 @@ function lookClosely(): void {
           design.
           <button class="button" @click="lookClosely">Look there</button>
         </p>
-        <p v-if="!failed && cut.asCut" class="said" :class="{ amiss: isAmiss(cut.asCut) }">
-          {{ asCutText(cut.asCut, units.length) }}
-        </p>
+        <AsCutNote v-if="!failed && cut.asCut" :said="cut.asCut" class="said" />
         <CutActs :key="cut.id" :cut="cut.id" />
       </div>
     </template>
@@ -209,10 +205,6 @@ function lookClosely(): void {
 .card .button {
   min-height: 28px;
   font-size: 13.5px;
-}
-.card p.amiss {
-  color: var(--currant);
-  font-weight: 650;
 }
 .card p.said {
   max-width: 44ch;
