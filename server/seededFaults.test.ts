@@ -79,7 +79,7 @@ afterAll(async () => {
 }, 30_000);
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
-/** Sixteen machines are looked at by one process: oftener, and it has time for nothing else. */
+/** Between two looks at a machine: one process looks at sixteen. */
 const LOOKS_MS = 120;
 const say = (id: number, word: string, body: object = {}) =>
   lead.agent.post(`/api/cuts/${id}/${word}`).send(body);
