@@ -1,5 +1,6 @@
 /** Feeds a program, and writes down and tells on the way how far it is. */
-import { and, eq, lt } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
+import { and, eq, lt, sql } from 'drizzle-orm';
 import type { LineKind } from '../../core/artwork/choices';
 import { toStrip } from '../../core/devicelang/axes';
 import { opened } from '../../core/devicelang/lineText';
@@ -7,6 +8,7 @@ import { nudger } from '../../core/devicelang/nudged';
 import { inverse, mapped } from '../../core/geometry/matrix';
 import type { Cutter } from '../../core/layout/cutter';
 import { untilBack } from '../db/away';
+import { prepared } from '../db/prepared';
 import { cuts } from '../db/schema';
 import type { StoredProgram } from '../work/makeCuts';
 import type { FeedCallbacks, Head } from './feed';
@@ -16,6 +18,27 @@ import { isHolder } from './settle';
 import type { Place } from './whereabouts';
 
 const SAVE_EVERY_MS = 700;
+
+const given = (name: string): SQL => sql`${sql.placeholder(name)}`;
+const far = { linesDone: given('linesDone'), secondsDone: given('secondsDone') };
+const isIt = eq(cuts.id, sql.placeholder('id'));
+/** Only who has the cutter sends lines, and hears by the row that comes back that it still does. */
+const saveSent = prepared((db) =>
+  db
+    .update(cuts)
+    .set({ linesSent: given('linesSent'), ...far })
+    .where(and(isIt, isHolder(db, { holder: sql.placeholder('holder') })))
+    .returning({ id: cuts.id })
+    .prepare('lines-sent'),
+);
+/** Never backwards: an older write may arrive late. */
+const saveDone = prepared((db) =>
+  db
+    .update(cuts)
+    .set(far)
+    .where(and(isIt, lt(cuts.linesDone, sql.placeholder('linesDone'))))
+    .prepare('lines-done'),
+);
 
 const kindOf = ({ kinds }: StoredProgram, line: number | undefined): LineKind =>
   (line === undefined ? undefined : kinds?.[line]) ?? 'kiss';
@@ -51,12 +74,8 @@ export async function feedWithProgress(
     const [x, y] = end ? onStrip(end.x, end.y) : [0, 0];
     return onFilm({ x, y, down: false });
   };
-  // never backwards: an older write may arrive late
   const save = (linesDone: number): Promise<unknown> =>
-    db
-      .update(cuts)
-      .set({ linesDone, secondsDone: secondsOf(linesDone) })
-      .where(and(eq(cuts.id, cut.id), lt(cuts.linesDone, linesDone)));
+    saveDone(db).execute({ id: cut.id, linesDone, secondsDone: secondsOf(linesDone) });
   const unfollow = services.watch.follow(cut.id, (wanted) => {
     stopped ||= wanted.state === 'stopping';
     ({ nudges } = wanted);
@@ -71,14 +90,10 @@ export async function feedWithProgress(
         return nudged(text, kindOf(program, line), held);
       },
       announce: async (linesSent) => {
-        const mine = and(eq(cuts.id, cut.id), isHolder(db, lease));
-        const note = () =>
-          db
-            .update(cuts)
-            .set({ linesSent, linesDone: done, secondsDone: secondsOf(done) })
-            .where(mine)
-            .returning({ id: cuts.id });
+        const { holder } = lease;
         // how far it is, is written with it
+        const now = { id: cut.id, holder, linesSent, linesDone: done, secondsDone: secondsOf(done) };
+        const note = () => saveSent(db).execute(now);
         saved = Date.now();
         // taken over: whatever is sent now would be cut twice
         if ((await untilBack(note, isToStop)).length === 0) stopped = true;

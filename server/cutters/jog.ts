@@ -11,6 +11,7 @@ import { standingOf } from './feed';
 import { LinkLost } from './links/link';
 import { programAt } from './programAt';
 import type { CutRow } from './settle';
+import { rowOf } from './settle';
 import { placeOf } from './whereabouts';
 
 /** A press wants an answer soon, ms. */
@@ -22,7 +23,7 @@ export async function jog(
   cutId: number,
   { dx, dy }: { readonly dx: number; readonly dy: number },
 ): Promise<{ x: number; y: number }> {
-  const [cut] = await db.select().from(cuts).where(eq(cuts.id, cutId));
+  const cut = await rowOf(db, cutId);
   if (!cut) throw notFound('cut');
   const isStopped = cut.state === 'stopped';
   if (!isStopped && !(cut.sheet && cut.state === 'wants-film'))

@@ -24,7 +24,7 @@ import { programAt } from './programAt';
 import { readSheet } from './readSheet';
 import { recordOf } from './recordOf';
 import type { CutRow, Services } from './settle';
-import { finish, isHolder, settle } from './settle';
+import { finish, isHolder, rowOf, settle } from './settle';
 import type { Place } from './whereabouts';
 import { placeOf } from './whereabouts';
 
@@ -51,7 +51,7 @@ export async function runCut(
   }
   try {
     // while it was waited for, the run before may have come to its end after all
-    const [now] = await db.select().from(cuts).where(eq(cuts.id, cutId));
+    const now = await rowOf(db, cutId);
     if (now?.state === 'checking' || now?.state === 'stopping')
       await cutUnderLease(services, now, lease, asked);
   } catch (error) {
@@ -209,7 +209,7 @@ function lostPlace({ linesDone, linesSent }: CutRow, name: string): Partial<CutR
 /** Before the first line nothing is spoilt: the film is asked for again. Later, a person decides how to go on. */
 async function afterFailure(services: Services, cutId: number, lease: Lease, error: unknown): Promise<void> {
   const { db, isClosing } = services;
-  const [cut] = await untilBack(() => db.select().from(cuts).where(eq(cuts.id, cutId)), isClosing);
+  const cut = (await untilBack(() => rowOf(db, cutId), isClosing))!;
   const [cutter] = await db.select().from(cutters).where(eq(cutters.id, cut.cutterId));
   const why = error instanceof LinkLost ? error.message : 'something went wrong inside Jam Pan';
   const { name } = cutter.data;

@@ -1,9 +1,10 @@
 /** What becomes of a cut, written down and told. */
-import type { SQL } from 'drizzle-orm';
-import { and, eq, exists, ne } from 'drizzle-orm';
+import type { Placeholder, SQL } from 'drizzle-orm';
+import { and, eq, exists, ne, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { untilBack } from '../db/away';
 import type { Db } from '../db/connect';
+import { prepared } from '../db/prepared';
 import { cuts, leases } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { wearKnife } from '../services/knives';
@@ -22,11 +23,25 @@ export interface Services {
 }
 
 export type CutRow = typeof cuts.$inferSelect;
+
+const wholeRow = prepared((db) =>
+  db
+    .select()
+    .from(cuts)
+    .where(eq(cuts.id, sql.placeholder('id')))
+    .prepare('row-of-cut'),
+);
+/** All of a cut as it is stored, its program too. */
+export async function rowOf(db: Db, id: number): Promise<CutRow | undefined> {
+  const [row] = await wholeRow(db).execute({ id });
+  return row;
+}
+
 /** Which cut it is, and who is told of it. */
 export type CutNamed = Pick<CutRow, 'id' | 'orderId' | 'cutterId'>;
 
 /** Only who has the cutter may say what becomes of its cut: a feeder that was away too long has lost it. */
-export const isHolder = (db: Db, { holder }: Lease): SQL =>
+export const isHolder = (db: Db, { holder }: Pick<Lease, 'holder'> | { holder: Placeholder }): SQL =>
   exists(
     db
       .select({ id: leases.cutterId })

@@ -3,6 +3,7 @@ import { and, asc, eq, inArray, isNotNull, isNull, ne, sql } from 'drizzle-orm';
 import type { OwnChange, People, Person, Role } from '../../contracts/people';
 import { isTaken } from '../db/away';
 import type { Db, Tx } from '../db/connect';
+import { prepared } from '../db/prepared';
 import { people, sessions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
@@ -18,12 +19,17 @@ interface PeopleServices extends ByWhom {
 
 const isIn = isNull(people.removedAt);
 
-/** Somebody who works here now, by id. */
-export async function personOf(db: Db, id: number): Promise<PersonRow | undefined> {
-  const [row] = await db
+const byId = prepared((db) =>
+  db
     .select()
     .from(people)
-    .where(and(eq(people.id, id), isIn));
+    .where(and(eq(people.id, sql.placeholder('id')), isIn))
+    .prepare('person'),
+);
+
+/** Somebody who works here now, by id. */
+export async function personOf(db: Db, id: number): Promise<PersonRow | undefined> {
+  const [row] = await byId(db).execute({ id });
   return row;
 }
 

@@ -1,9 +1,11 @@
 /** Cuts as they are shown, and moved on from state to state. */
+import type { Placeholder, SQL } from 'drizzle-orm';
 import { and, asc, desc, eq, exists, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutAct, CutActed, CutState, ResumeFrom } from '../../contracts/cuts';
 import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
 import type { Db, Tx } from '../db/connect';
+import { prepared } from '../db/prepared';
 import { cutActs, cuts, cutShares, orders, people } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
@@ -100,14 +102,22 @@ const columns = {
   howItWas: cuts.howItWas,
 };
 
-export async function listCuts(db: Db, of: { orderId?: number } = {}): Promise<Cut[]> {
-  const rows = await db
+const those = (db: Db, which: SQL) =>
+  db
     .select(columns)
     .from(cuts)
     .innerJoin(orders, eq(orders.id, cuts.orderId))
-    .where(of.orderId === undefined ? inArray(cuts.state, [...OPEN_STATES]) : isOf(db, of.orderId))
+    .where(which)
     .orderBy(asc(cuts.rank), asc(cuts.id))
     .limit(500);
+const openCuts = prepared((db) => those(db, inArray(cuts.state, [...OPEN_STATES])).prepare('open-cuts'));
+const cutsOfOrder = prepared((db) =>
+  those(db, isOf(db, sql.placeholder('orderId'))).prepare('cuts-of-order'),
+);
+const oneCut = prepared((db) => those(db, eq(cuts.id, sql.placeholder('id'))).prepare('one-cut'));
+
+export async function listCuts(db: Db, { orderId }: { orderId?: number } = {}): Promise<Cut[]> {
+  const rows = await (orderId === undefined ? openCuts(db).execute() : cutsOfOrder(db).execute({ orderId }));
   return rows as Cut[];
 }
 
@@ -123,7 +133,7 @@ export async function lastCutsAt(db: Db, cutterId: string): Promise<Cut[]> {
 }
 
 /** Something of the order lies on its strip. */
-const isOf = (db: Db, orderId: number) =>
+const isOf = (db: Db, orderId: Placeholder): SQL =>
   exists(
     db
       .select({ id: cutShares.cutId })
@@ -132,11 +142,7 @@ const isOf = (db: Db, orderId: number) =>
   );
 
 export async function getCut(db: Db, id: number): Promise<Cut> {
-  const [row] = await db
-    .select(columns)
-    .from(cuts)
-    .innerJoin(orders, eq(orders.id, cuts.orderId))
-    .where(eq(cuts.id, id));
+  const [row] = await oneCut(db).execute({ id });
   if (!row) throw notFound('cut');
   return row as Cut;
 }
