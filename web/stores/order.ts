@@ -200,12 +200,14 @@ export const useOrder = defineStore('order', () => {
   }
 
   /** Changes what the shop sets of a cutter, for all orders. */
-  async function changeCutter(cutter: string, change: CutterChange): Promise<void> {
+  async function changeCutter(cutter: string, change: CutterChange): Promise<boolean> {
     try {
       shop.value = markRaw(await call('PATCH /api/cutters/{cutter}', { params: { cutter }, body: change }));
       await replan();
+      return true;
     } catch (error) {
       fail(error);
+      return false;
     }
   }
 

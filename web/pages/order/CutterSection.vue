@@ -66,7 +66,7 @@ const LIMITS = [
   ['rotation', 'Lying aslant by', '°', 1, 1],
   ['skew', 'Corners off square by', '°', 2, 1],
 ] as const;
-const setLimits = (change: Partial<FitLimits>): Promise<void> =>
+const setLimits = (change: Partial<FitLimits>) =>
   store.changeCutter(reader.value!.id, { fitLimits: { ...limits.value, ...change } });
 function send(film: string, cutter: string): void {
   const { [film]: _before, ...rest } = choices.value.film;

@@ -106,9 +106,11 @@ const joinSays = computed(() => {
   const { overlap, keys } = panels.value;
   return [overlap > 0 ? units.length(overlap) : 'edge to edge', ...(keys ? ['keys'] : [])].join(', ');
 });
+/** Its own number is the order's until the cutter has it; what is typed meanwhile is a new one of its own. */
 async function keepForCutter(): Promise<void> {
-  await store.changeCutter(cutter.value!.id, { reserve: reserve.value });
-  seams.set({ reserve: null });
+  const kept = reserve.value;
+  const isKept = await store.changeCutter(cutter.value!.id, { reserve: kept });
+  if (isKept && panels.value.reserve === kept) seams.set({ reserve: null });
 }
 const isCut = (number: number): boolean => !panels.value.skip.includes(number);
 </script>
