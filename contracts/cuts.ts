@@ -118,6 +118,8 @@ export const cutSchema = z.object({
   /** Seconds of cutting that the lines done stand for. */
   secondsDone: z.number(),
   problem: z.string().nullable(),
+  /** Stopped where the head comes more than once in this line, from 1: somebody looks whether it is cut up to there. */
+  inDoubt: z.number().nullable(),
   /** When it was done or taken back. */
   endedAt: z.string().nullable(),
   /** What its record says; null: its cutter keeps none, or it was cut before that was looked at. */
@@ -244,9 +246,12 @@ export const isSpoilt = ({ again, panels, sheets }: QueuedPart): boolean =>
 
 /** What was read of a printed sheet's code, and the cutter that it is at. */
 export const sheetCodeSchema = z.strictObject({ code: z.string().max(200), cutter: z.string().max(60) });
-/** Where a stopped cut goes on: behind what is cut, on fresh film, or at a line that a person found, from 1. */
+/**
+ * Where a stopped cut goes on: behind what is cut; where its head stopped, up to which the line in doubt is cut; on fresh film; or
+ * at a line that a person found, from 1.
+ */
 export const resumeSchema = z.strictObject({
-  from: z.union([z.enum(['next-line', 'start']), z.number().int().min(1)]),
+  from: z.union([z.enum(['next-line', 'head', 'start']), z.number().int().min(1)]),
 });
 /** A line, from 1, that is the first at the start of new film. */
 export const newFilmSchema = z.strictObject({ line: z.number().int().min(1) });

@@ -26,6 +26,7 @@ export interface RunningSim {
   readonly port: number;
   readonly panel: string;
   readonly status: Machine['status'];
+  readonly strokes: Machine['strokes'];
   readonly close: () => Promise<void>;
 }
 
@@ -83,6 +84,7 @@ export async function serveSim({
     port: portOf(tcp),
     panel: panel.url,
     status: machine.status,
+    strokes: machine.strokes,
     close: async () => {
       clearInterval(ticker);
       client?.destroy();

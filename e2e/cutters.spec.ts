@@ -1,6 +1,19 @@
 /** Several machines: which asks for what, what it answers, and an order that goes to more than one. */
 import type { OrderList } from '../contracts/api';
-import { cancelAll, choose, expect, given, loadFilm, queueOrder, saved, section, test } from './shop';
+import type { Shop } from './shop';
+import {
+  cancelAll,
+  choose,
+  expect,
+  given,
+  loadFilm,
+  pace,
+  queueOrder,
+  QUICK,
+  saved,
+  section,
+  test,
+} from './shop';
 
 test('an order’s films go to two machines; each asks for its own, and one is cut there', async ({
   page,
@@ -114,6 +127,46 @@ test('when a machine asks for something it is heard, and the screen stays on; bo
   await expect(page).toHaveTitle(/^Load /);
   expect(await seen()).toEqual({ tones: 0, lit: 0 });
   await cancelAll(page);
+});
+
+/** Turns Curlew's clock on until its head is at a place of its line where it has been before. */
+async function untilPassedTwice({ panels }: Shop): Promise<void> {
+  const seen = new Set<string>();
+  for (let k = 0; k < 20_000; k++) {
+    await fetch(`${panels.curlew}/advance`, { method: 'POST', body: JSON.stringify({ seconds: 0.004 }) });
+    const status = await (await fetch(`${panels.curlew}/status`)).json();
+    const { x, y, down } = status as { x: number; y: number; down: boolean };
+    const key = `${x.toFixed(3)} ${y.toFixed(3)}`;
+    if (!down) seen.clear();
+    // it stands at a place for longer than one look
+    else if (seen.has(key) && [...seen].at(-1) !== key) return;
+    else seen.add(key);
+  }
+  throw new Error('no line passed a place twice');
+}
+
+test('power lost where a ring closes: a person looks, and says whether it is cut', async ({ page, shop }) => {
+  await queueOrder(page, /Class numbers/);
+  await loadFilm(shop, 610);
+  await pace(shop, 4);
+  await page.getByRole('button', { name: 'Tar black is loaded' }).click();
+  await expect(page.getByText(/^Cutting line [3-9]/)).toBeVisible();
+  await pace(shop, 0);
+  await untilPassedTwice(shop);
+  await fetch(`${shop.panels.curlew}/switch-off`, { method: 'POST' });
+  const goOn = page.getByRole('button', { name: 'Go on', exact: true });
+  await expect(goOn).toBeVisible();
+  await pace(shop, QUICK);
+  await goOn.click();
+  await expect(page.getByRole('heading', { name: /^Is line \d+ cut\?$/ })).toBeVisible();
+  await expect(
+    page.getByText(/came to a stand at a place that line \d+ passes more than once/),
+  ).toBeVisible();
+  await expect(goOn).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^It is not: cut line \d+$/ })).toBeVisible();
+  await page.getByRole('button', { name: 'It is cut: go on there' }).click();
+  await expect(page.getByRole('heading', { name: 'Tar black is done' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/Every line is cut once/)).toBeVisible();
 });
 
 test('what was cut comes once more: the same in every byte, until a recipe is another one', async ({

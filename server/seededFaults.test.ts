@@ -5,12 +5,13 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { eq } from 'drizzle-orm';
 import type { Order } from '../contracts/api';
-import type { Cut, Drawing } from '../contracts/cuts';
+import type { Cut, Drawing, ResumeFrom } from '../contracts/cuts';
 import { toStrip } from '../core/devicelang/axes';
 import { placesMapped } from '../core/geometry/spot';
 import { random as seeded } from '../core/random';
 import { landmarksOf } from '../core/toolpath/landmarks';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
+import type { CutStroke } from '../cutter-sim/machine';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
 import { seedShop } from '../demo/seed';
@@ -103,13 +104,9 @@ async function until(id: number, good: (cut: Cut) => boolean, ms = 40_000): Prom
 const panel = (machine: number, path: string, body?: object) =>
   fetch(`${sims[machine].panel}${path}`, { method: 'POST', body: body && JSON.stringify(body) });
 
-interface Stroke {
-  readonly points: readonly number[];
-  readonly film: number;
-}
 /** What the knife left, mm on the strip as its film was put in. */
-async function strokesOf(machine: number): Promise<Stroke[]> {
-  const { lines } = (await (await fetch(`${sims[machine].panel}/record`)).json()) as { lines: Stroke[] };
+function strokesOf(machine: number): Stroke[] {
+  const lines = sims[machine].strokes();
   const onStrip = toStrip({ ...CURLEW.device, step: 1 }, base.cuttable);
   const newest = Math.max(...lines.map(({ film }) => film));
   const along = (film: number): number => (film === newest ? movedAlong[machine] : 0);
@@ -142,6 +139,7 @@ const NEAR = 0.45;
 /** The same of film whose place was found by two corners: lines far from them may be expected half a millimetre off. */
 const FOUND = 1.2;
 /** How often each line is on a film by its length, the film on which it is most; the tip goes about as far as the holder. */
+type Stroke = Pick<CutStroke, 'points' | 'film'>;
 function timesCut(strokes: readonly Stroke[], near = NEAR): number[] {
   return drawing.lines.map((line, i) => {
     // the stroke that turns the blade is in the waste, and drags its tip a shorter way
@@ -200,16 +198,11 @@ const between = (random: () => number, least: number, most: number): number =>
   least + random() * (most - least);
 
 /** The first line that is not whole on the film where it belongs. */
-async function firstMissing(machine: number): Promise<number> {
-  return timesCut(await strokesOf(machine)).findIndex((times) => times < WHOLE);
-}
+const firstMissing = (machine: number): number =>
+  timesCut(strokesOf(machine)).findIndex((times) => times < WHOLE);
 const WHOLE = 0.93;
 const atRest = async (machine: number): Promise<void> => {
-  for (;;) {
-    const { busy } = (await (await fetch(`${sims[machine].panel}/status`)).json()) as { busy: boolean };
-    if (!busy) return;
-    await pause(LOOKS_MS);
-  }
+  while (sims[machine].status().busy) await pause(LOOKS_MS);
 };
 
 /** ms within which a feeder knows of a stop. */
@@ -258,16 +251,13 @@ const FAULTS = {
   },
   'film at its end': async ({ machine, cut, random }: Run) => {
     for (;;) {
-      const { display } = (await (await fetch(`${sims[machine].panel}/status`)).json()) as {
-        display: string;
-      };
       const { state } = await getCut(cut.id);
-      if (display === 'END OF FILM' || state === 'done') break;
+      if (sims[machine].status().display === 'END OF FILM' || state === 'done') break;
       await pause(LOOKS_MS);
     }
     await say(cut.id, 'stop');
     await until(cut.id, ({ state }) => state === 'stopped' || state === 'done');
-    const missing = await firstMissing(machine);
+    const missing = firstMissing(machine);
     await panel(machine, '/load', ROLL);
     if (missing < 0) return;
     if (random() < 0.7) await goOnNewFilm(machine, cut, missing + 1);
@@ -284,7 +274,7 @@ const FAULTS = {
     await panel(machine, '/pace', { times: FASTER });
     if (state === 'done') return;
     await atRest(machine);
-    const missing = await firstMissing(machine);
+    const missing = firstMissing(machine);
     const whole = drawing.lines.slice(0, missing);
     const marks = landmarksOf(drawing.design, whole);
     if (!marks) return void (await beginAgain(machine, cut));
@@ -330,9 +320,10 @@ async function another(machine: number): Promise<Cut> {
 }
 
 /** Where nobody can tell how far it came, a person looks at the film. */
-async function whereToGoOn(machine: number, { lines, problem }: Cut): Promise<number | 'next-line'> {
+function whereToGoOn(machine: number, { lines, problem, inDoubt }: Cut): ResumeFrom {
+  if (inDoubt !== null) return timesCut(strokesOf(machine))[inDoubt - 1] > 0.5 ? 'head' : inDoubt;
   if (!problem?.includes('nobody can tell')) return 'next-line';
-  const missing = await firstMissing(machine);
+  const missing = firstMissing(machine);
   return missing < 0 ? lines : missing + 1;
 }
 
@@ -361,11 +352,11 @@ async function runOne(machine: number, run: number): Promise<Fault> {
   let end = await until(cut.id, ({ state }) => ['done', 'stopped', 'wants-film'].includes(state));
   for (let k = 0; end.state !== 'done' && k < 5; k++) {
     await atRest(machine);
-    await say(cut.id, 'resume', { from: await whereToGoOn(machine, end) });
+    await say(cut.id, 'resume', { from: whereToGoOn(machine, end) });
     end = await until(cut.id, ({ state }) => ['done', 'stopped', 'wants-film'].includes(state));
   }
   await atRest(machine);
-  const times = timesCut(await strokesOf(machine), fault === 'film slips' ? FOUND : NEAR);
+  const times = timesCut(strokesOf(machine), fault === 'film slips' ? FOUND : NEAR);
   const wrong = times.flatMap((often, line) =>
     often < WHOLE || often > 1.25 ? [`line ${line + 1}: ${often.toFixed(2)} times`] : [],
   );

@@ -9,7 +9,7 @@ import type { StoredProgram } from '../work/makeCuts';
 import { feed, standingOf } from './feed';
 import type { CutterLink } from './links/link';
 import type { Place, Start } from './whereabouts';
-import { placeOf } from './whereabouts';
+import { kept, whereItStands } from './whereabouts';
 
 /** Outlines that close with an overcut over their own first points, as real ones do; some long, some short. */
 function programOf(outlines: number, seed: number): StoredProgram {
@@ -80,7 +80,7 @@ async function run(
     const head = await standingOf(link);
     const place: Place | undefined =
       row.linesSent > row.linesDone
-        ? placeOf(program, row.linesDone, row.linesSent, head, row.headFrom)
+        ? whereItStands(program, row.linesDone, row.linesSent, head, row.headFrom).place
         : { line: row.linesDone, point: 0 };
     if (!place) return 'no place';
     Object.assign(row, { linesDone: place.line, headFrom: { x: head.x, y: head.y, ...place } });
@@ -168,33 +168,65 @@ test('killed at any step, however often: every line is on the film once', async 
 describe('the place from where the head stands', () => {
   const lines = ['PU0,0;PD10,0,10,10,0,0;PU;', 'PU20,0;PD30,0,30,10,20,0;PU;', 'PU40,0;PD50,0;PU;'];
   const tail = 'PU90,0;SP0;';
+  const begun = { x: 7, y: 7, line: 0, point: 0 };
   const at = (x: number, y: number, down = false) =>
-    placeOf({ lines, tail }, 0, 3, { x, y, down }, { x: 7, y: 7, line: 0, point: 0 });
+    whereItStands({ lines, tail }, 0, 3, { x, y, down }, begun);
 
   test.each([
-    ['where it stood before', at(7, 7), { line: 0, point: 0 }],
-    ['at the end of a line that closes', at(20, 0), { line: 2, point: 0 }],
-    ['at the end of the last', at(50, 0), { line: 3, point: 0 }],
-    ['where the tail takes it', at(90, 0), { line: 3, point: 0 }],
-    ['in the middle, knife down', at(30, 10, true), { line: 1, point: 2 }],
-    ['in the middle, lifted', at(10, 10), { line: 0, point: 2 }],
-    ['where no line goes', at(3, 3), undefined],
-    ['at a start that is an end too, knife down', at(20, 0, true), undefined],
-  ])('%s', (_, place, expected) => expect(place).toEqual(expected));
+    ['where it stood before', at(7, 7), { place: { line: 0, point: 0 } }],
+    ['at the end of a line that closes', at(20, 0), { place: { line: 2, point: 0 } }],
+    ['at the end of the last', at(50, 0), { place: { line: 3, point: 0 } }],
+    ['where the tail takes it', at(90, 0), { place: { line: 3, point: 0 } }],
+    ['in the middle, knife down', at(30, 10, true), { place: { line: 1, point: 2 } }],
+    ['in the middle, lifted', at(10, 10), { place: { line: 0, point: 2 } }],
+    ['where no line goes', at(3, 3), {}],
+    ['at a start that is an end too, knife down', at(20, 0, true), { upTo: { line: 2, point: 0 } }],
+  ])('%s', (_, found, expected) => expect(found).toEqual(expected));
+
+  test.each([true, false])(
+    'where a ring that overlaps its start begins: cut up to there or begun, knife down %s',
+    (down) => {
+      const ring = 'PU60,0;PD70,0,70,10,60,0,65,0;PU;';
+      const found = whereItStands({ lines: [...lines, ring], tail }, 3, 4, { x: 60, y: 0, down }, null);
+      expect(found).toEqual({ upTo: { line: 3, point: 3 } });
+      // kept, and asked: what the head did since says nothing of it
+      expect(kept(found, { x: 60, y: 0 }, 4)).toEqual({
+        linesDone: 3,
+        linesSent: 4,
+        headFrom: { x: 60, y: 0, line: 3, point: 3, isKnown: true, isAsked: true },
+      });
+    },
+  );
 
   test.each([true, false])(
     'killed again before anything was sent, knife down %s: from the same point',
     (down) => {
       const before = { x: 30, y: 10, line: 1, point: 2 };
-      expect(placeOf({ lines, tail }, 1, 3, { x: 30, y: 10, down }, before)).toEqual({ line: 1, point: 2 });
+      expect(whereItStands({ lines, tail }, 1, 3, { x: 30, y: 10, down }, before)).toEqual({
+        place: { line: 1, point: 2 },
+      });
     },
   );
 
-  test('two passes that end at one place cannot be told apart', () => {
-    const twice = [lines[0], lines[0]];
-    expect(
-      placeOf({ lines: twice, tail }, 0, 2, { x: 0, y: 0, down: false }, { x: 7, y: 7, line: 0, point: 0 }),
-    ).toBeUndefined();
+  test('of two passes that end at one place one is cut, the other is asked for; of three nobody can tell', () => {
+    const passes = (times: number) =>
+      whereItStands(
+        { lines: Array<string>(times).fill(lines[0]), tail },
+        0,
+        times,
+        { x: 0, y: 0, down: false },
+        begun,
+      );
+    expect(passes(2)).toEqual({ upTo: { line: 2, point: 0 } });
+    expect(passes(3)).toEqual({});
+  });
+
+  test('switched off, its knife is up before a ring as behind it: then the ring is asked for', () => {
+    const lifted = { ...begun, mayBeLifted: true };
+    const off = (x: number, y: number) => whereItStands({ lines, tail }, 0, 3, { x, y, down: false }, lifted);
+    expect(off(20, 0)).toEqual({ upTo: { line: 2, point: 0 } });
+    expect(off(30, 10)).toEqual({ place: { line: 1, point: 2 } });
+    expect(off(50, 0)).toEqual({ place: { line: 3, point: 0 } });
   });
 
   test('the rest of a line goes down where it was left, with its own settings', () => {

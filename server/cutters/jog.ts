@@ -12,7 +12,7 @@ import { LinkLost } from './links/link';
 import { programAt } from './programAt';
 import type { CutRow } from './settle';
 import { rowOf } from './settle';
-import { placeOf } from './whereabouts';
+import { kept, whereItStands } from './whereabouts';
 
 /** A press wants an answer soon, ms. */
 const PATIENCE_MS = 3000;
@@ -59,14 +59,9 @@ export async function jog(
 async function rememberPlace(db: Db, cut: CutRow, cutter: Cutter, head: Standing): Promise<void> {
   const { id, linesDone, linesSent, headFrom } = cut;
   if (linesSent <= linesDone || headFrom?.isKnown) return;
-  const place = placeOf(programAt(cut, cutter), linesDone, linesSent, head, headFrom);
-  const { x, y } = head;
+  const found = whereItStands(programAt(cut, cutter), linesDone, linesSent, head, headFrom);
   await db
     .update(cuts)
-    .set(
-      place
-        ? { linesDone: place.line, headFrom: { x, y, ...place, isKnown: true } }
-        : { linesDone: linesSent, headFrom: null },
-    )
+    .set(kept(found, head, linesSent))
     .where(and(eq(cuts.id, id), eq(cuts.state, 'stopped')));
 }

@@ -25,8 +25,8 @@ import { readSheet } from './readSheet';
 import { recordOf } from './recordOf';
 import type { CutRow, Services } from './settle';
 import { finish, isHolder, rowOf, settle } from './settle';
-import type { Place } from './whereabouts';
-import { placeOf } from './whereabouts';
+import type { Found, Place } from './whereabouts';
+import { kept, lineUpTo, whereItStands } from './whereabouts';
 
 type CutterOf = typeof cutters.$inferSelect;
 
@@ -83,8 +83,9 @@ async function cutUnderLease(
     if (!placed) return;
     const program = programAt(placed, cutter.data);
     const standing = isReckoned ? undefined : await standingOf(link);
-    const from = whereToGoOn(cut, program, standing);
-    if (!from) return await tell(lostPlace(cut, cutter.data.name));
+    const found = whereToGoOn(cut, program, standing);
+    const { place: from } = found;
+    if (!from) return await tell(lostPlace(cut, cutter.data.name, found, standing));
     await noteLoaded(db, cut);
     await tell({
       state: 'cutting',
@@ -189,19 +190,36 @@ async function placedBySensor(
 }
 
 /** The next line; where lines were sent and nobody heard of them again, the place at which the head stands. */
-function whereToGoOn(cut: CutRow, program: SentProgram, head: Standing | undefined): Place | undefined {
-  if (cut.linesSent <= cut.linesDone) return { line: cut.linesDone, point: 0 };
-  if (!head) return undefined;
-  if (cut.headFrom?.isKnown) return cut.headFrom;
-  return placeOf(program, cut.linesDone, cut.linesSent, head, cut.headFrom);
+function whereToGoOn(
+  { linesDone, linesSent, headFrom }: CutRow,
+  program: SentProgram,
+  head: Standing | undefined,
+): Found {
+  if (linesSent <= linesDone) return { place: { line: linesDone, point: 0 } };
+  if (!head) return {};
+  if (!headFrom?.isKnown) return whereItStands(program, linesDone, linesSent, head, headFrom);
+  const { line, point, isAsked } = headFrom;
+  return isAsked ? { upTo: { line, point } } : { place: { line, point } };
 }
 
-/** Rather not cut than cut twice: what is in doubt counts as cut, and a person is told to look. */
-function lostPlace({ linesDone, linesSent }: CutRow, name: string): Partial<CutRow> {
+/** A person is told to look. */
+function lostPlace(
+  { linesDone, linesSent, headFrom }: CutRow,
+  name: string,
+  found: Found,
+  head: Standing | undefined,
+): Partial<CutRow> {
+  const left = kept(found, headFrom?.isAsked ? headFrom : head, linesSent);
+  if (found.upTo)
+    return {
+      state: 'stopped',
+      ...left,
+      problem: `The head of ${name} came to a stand at a place that line ${lineUpTo(found.upTo) + 1} passes more than once, mostly where it begins and closes, so nobody can tell whether that line is cut up to there. Look at the film, and say whether it is.`,
+    };
   const which = linesSent - linesDone === 1 ? `line ${linesSent}` : `lines ${linesDone + 1} to ${linesSent}`;
   return {
     state: 'stopped',
-    linesDone: linesSent,
+    ...left,
     problem: `${name} does not say how far it came, or its head is not where the cut left it, so nobody can tell whether ${which} ${linesSent - linesDone === 1 ? 'is' : 'are'} cut. Look at the film: go on behind them, or at the first line that is not cut, or start again on fresh film.`,
   };
 }
@@ -218,5 +236,6 @@ async function afterFailure(services: Services, cutId: number, lease: Lease, err
     return settle(services, cut, { state: 'wants-film', problem }, isHolder(db, lease));
   }
   const problem = `Stopped after line ${cut.linesDone} of ${cut.lines}: ${why}. Look at ${name} and its film, then go on or start again.`;
-  return settle(services, cut, { state: 'stopped', problem }, isHolder(db, lease));
+  const headFrom = cut.headFrom && { ...cut.headFrom, mayBeLifted: error instanceof LinkLost };
+  return settle(services, cut, { state: 'stopped', problem, headFrom }, isHolder(db, lease));
 }

@@ -5,6 +5,7 @@
 import type { Standing } from '../../core/devicelang/answers';
 import type { UnitPoint } from '../../core/devicelang/lineText';
 import { inStretches, opened, restOf } from '../../core/devicelang/lineText';
+import type { HeadFrom } from '../db/schema';
 import type { SentProgram } from '../work/makeCuts';
 
 /** The first line that is not wholly cut, and its point from which it is not; point 0: all of it is to be cut. */
@@ -13,8 +14,17 @@ export interface Place {
   readonly point: number;
 }
 
+/**
+ * Where a cut goes on. Where nobody can tell, but all places at which the head may stand are on one line, its end among them, that
+ * line is cut up to the last of them or hardly begun: rings end where they began.
+ */
+export interface Found {
+  readonly place?: Place;
+  readonly upTo?: Place;
+}
+
 /** Where the head stood before a run sent anything, and from where that run went on. */
-export type Start = UnitPoint & Place;
+export type Start = UnitPoint & Place & Pick<HeadFrom, 'mayBeLifted'>;
 
 /**
  * Finds the place from where the head stands.
@@ -22,18 +32,19 @@ export type Start = UnitPoint & Place;
  * @param from lines that are surely cut
  * @param to lines that may have been sent
  * @param before where the last run began, when that is known: a head that still stands there has cut nothing since
- * @returns undefined when the head stands nowhere on these lines, or at more than one place of them
+ * @returns nothing when the head stands nowhere on these lines, or at places of several of them
  */
-export function placeOf(
+export function whereItStands(
   { lines, tail, turn }: Pick<SentProgram, 'lines' | 'tail' | 'turn'>,
   from: number,
   to: number,
   head: Standing,
   before: Start | null,
-): Place | undefined {
+): Found {
   const isHere = (point: UnitPoint | undefined): boolean =>
     point !== undefined && point.x === head.x && point.y === head.y;
-  if (before?.line === from && before.point > 0 && isHere(before)) return { line: from, point: before.point };
+  if (before?.line === from && before.point > 0 && isHere(before))
+    return { place: { line: from, point: before.point } };
   const ends: Place[] = [];
   const inside: Place[] = [];
   const paused: Place[] = [];
@@ -53,9 +64,10 @@ export function placeOf(
   }
   if (to === lines.length && isHere(opened(tail).points.at(-1))) ends.push({ line: to, point: 0 });
   // up: a line is finished; where it is none's end, somebody has lifted the knife on the way
-  if (!head.down) return only(ends) ?? (ends.length === 0 ? only(inside) : undefined);
+  if (!head.down)
+    return foundAmong(before?.mayBeLifted ? inOrder([...ends, ...inside]) : ends.length > 0 ? ends : inside);
   // down: the sender died between two stretches of a line
-  return only(paused) ?? (paused.length === 0 ? only([...inside, ...ends]) : undefined);
+  return foundAmong(paused.length > 0 ? paused : inOrder([...ends, ...inside]));
 }
 
 /** Points of a line, begun at one of them, behind which its next stretch is waited for with the knife down. */
@@ -67,4 +79,27 @@ function pausesOf(line: string, begun: number): ReadonlySet<number> {
   return pauses;
 }
 
-const only = (places: readonly Place[]): Place | undefined => (places.length === 1 ? places[0] : undefined);
+const inOrder = (places: readonly Place[]): readonly Place[] =>
+  [...places].sort((a, b) => a.line - b.line || a.point - b.point);
+
+/** @param places in order along their lines */
+function foundAmong(places: readonly Place[]): Found {
+  const last = places.at(-1);
+  if (!last) return {};
+  if (places.length === 1) return { place: last };
+  const inDoubt = lineUpTo(last);
+  return places.every((place) => place === last || place.line === inDoubt) ? { upTo: last } : {};
+}
+
+/** The line, from 0, that ends there or goes on from there. */
+export const lineUpTo = ({ line, point }: Place): number => (point > 0 ? line : line - 1);
+
+/** What is kept of it, so that the head may be moved away. In doubt and not asked of anybody: rather not cut than cut twice. */
+export function kept({ place, upTo }: Found, head: UnitPoint | undefined, linesSent: number) {
+  const at = place ?? upTo;
+  if (!at || !head) return { linesDone: linesSent, headFrom: null };
+  const headFrom = { x: head.x, y: head.y, ...at, isKnown: true };
+  return place
+    ? { linesDone: at.line, headFrom }
+    : { linesDone: lineUpTo(at), linesSent: lineUpTo(at) + 1, headFrom: { ...headFrom, isAsked: true } };
+}

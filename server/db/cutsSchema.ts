@@ -37,6 +37,10 @@ export interface HeadFrom {
   readonly point: number;
   /** It was moved away by hand since: the cut goes on from there, wherever it stands. */
   readonly isKnown?: boolean;
+  /** It comes to that place of the line more than once: a person looks whether the line is cut up to there. */
+  readonly isAsked?: boolean;
+  /** Its line was lost: it may have been switched off, which lifts the knife wherever it is. */
+  readonly mayBeLifted?: boolean;
 }
 
 /** One strip on its way through one cutter. Its bytes are frozen when it is queued. */

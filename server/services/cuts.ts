@@ -1,5 +1,6 @@
 /** Cuts as they are shown, and moved on from state to state. */
 import type { Placeholder, SQL } from 'drizzle-orm';
+import type { PgUpdateSetSource } from 'drizzle-orm/pg-core';
 import { and, asc, desc, eq, exists, inArray, sql } from 'drizzle-orm';
 import type { Cut, CutAct, CutActed, CutState, ResumeFrom } from '../../contracts/cuts';
 import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
@@ -95,6 +96,9 @@ const columns = {
   onNewFilm: cuts.onNewFilm,
   secondsDone: cuts.secondsDone,
   problem: cuts.problem,
+  inDoubt: sql<
+    number | null
+  >`case when (${cuts.headFrom} ->> 'isAsked')::boolean then ${cuts.linesDone} + 1 end`,
   endedAt: sql<string | null>`to_char(${cuts.endedAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,
   asCut: cuts.asCut,
   deviation: cuts.deviation,
@@ -170,7 +174,7 @@ export async function actsOf(db: Db, id: number): Promise<CutActed[]> {
 /** What else happens when a cut is moved on. */
 interface Moving {
   /** Set in its row too. */
-  readonly also?: Partial<typeof cuts.$inferInsert>;
+  readonly also?: PgUpdateSetSource<typeof cuts>;
   /** What of it is written down with who did it. */
   readonly what?: string;
   /** Done before, in the same step, with its row held. */
@@ -252,16 +256,36 @@ export async function stopCut(services: CutServices, id: number, paused = false)
 /** Goes on at the first line that is not known to be cut, at one that a person found, or from the start on fresh film. */
 export async function resumeCut(services: CutServices, id: number, from: ResumeFrom): Promise<Cut> {
   await refusePaused(services.db);
-  const on = (act: CutAct, more: Moving['also'], before?: Moving['before']): Promise<Cut> =>
-    move(services, id, ['stopped'], 'checking', act, { also: { paused: false, ...more }, before });
-  const cut = await (from === 'next-line'
-    ? on('resumed', {})
-    : from === 'start'
-      ? on('begun-anew', { ...FROM_THE_START, slip: null, onNewFilm: null }, bookSpoilt)
-      : on('resumed', await foundLine(services.db, id, from)));
+  const { also, before } = await goingOn(services.db, id, from);
+  const act = from === 'start' ? 'begun-anew' : 'resumed';
+  const cut = await move(services, id, ['stopped'], 'checking', act, {
+    also: { paused: false, ...also },
+    before,
+  });
   if (from === 'start') await services.hub.tell({ kind: 'shop' });
   await services.dispatch({ cutId: id });
   return cut;
+}
+
+async function goingOn(db: Db, id: number, from: ResumeFrom): Promise<Moving> {
+  switch (from) {
+    case 'next-line':
+      return {};
+    case 'head':
+      return { also: { headFrom: sql`${cuts.headFrom} - 'isAsked'` }, before: isAskedOf };
+    case 'start':
+      return { also: { ...FROM_THE_START, slip: null, onNewFilm: null }, before: bookSpoilt };
+    default:
+      return { also: await foundLine(db, id, from) };
+  }
+}
+
+/** @throws Trouble 409 when it is not in doubt how far a line is cut */
+async function isAskedOf(tx: Tx, id: number): Promise<void> {
+  const [row] = await tx.select({ headFrom: cuts.headFrom }).from(cuts).where(eq(cuts.id, id));
+  if (row?.headFrom?.isAsked) return;
+  const message = 'Nothing is in doubt here: go on at the next line, or at one that you choose.';
+  throw new Trouble(409, 'not-asked', message);
 }
 
 /** So many lines are cut, and nothing is in doubt. */

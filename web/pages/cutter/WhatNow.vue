@@ -34,8 +34,16 @@ const me = useMe();
         {{ now.sheet ? 'The sheet is loaded' : `${now.film.name} is loaded` }}
       </button>
     </template>
-    <div v-else-if="now?.state === 'stopped'" class="ways">
-      <button class="big main" :disabled="busy" @click="$emit('resume', 'next-line')">Go on</button>
+    <div v-else-if="now?.state === 'stopped'" class="ways" :class="{ asked: now.inDoubt }">
+      <template v-if="now.inDoubt">
+        <button class="big main" :disabled="busy" @click="$emit('resume', 'head')">
+          It is cut: go on there
+        </button>
+        <button class="big" :disabled="busy" @click="$emit('resume', now.inDoubt)">
+          It is not: cut line {{ now.inDoubt }}
+        </button>
+      </template>
+      <button v-else class="big main" :disabled="busy" @click="$emit('resume', 'next-line')">Go on</button>
       <button class="big" :disabled="busy" @click="$emit('resume', 'start')">Start this film again</button>
       <button v-if="canHaveSlipped" class="big" @click="$emit('slipped')">The film slipped</button>
     </div>
@@ -73,6 +81,20 @@ p {
   display: flex;
   flex-wrap: wrap;
   gap: 10px;
+}
+/* four to choose from: side by side, and beneath the question where that has no room beside them */
+.say:has(.asked) {
+  flex-wrap: wrap;
+}
+.say:has(.asked) > :first-child {
+  flex: 1 1 14rem;
+}
+.ways.asked {
+  display: grid;
+  grid-template-columns: auto auto;
+}
+.asked .big {
+  padding-inline: 16px;
 }
 @media (orientation: portrait) and (max-width: 1000px) {
   h2 {

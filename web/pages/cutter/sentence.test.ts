@@ -50,6 +50,11 @@ describe('what the tablet says', () => {
     expect(said({ state: 'cutting' }, 30, 11).big).toBe('Cutting line 12 of 40');
   });
 
+  test('which line is in doubt where the head came to a stand', () => {
+    expect(said({ state: 'stopped', inDoubt: 5 }).big).toBe('Is line 5 cut?');
+    expect(said({ state: 'stopped', inDoubt: null }).big).toBe('Stopped');
+  });
+
   test('a printed sheet by its number and size, and that its marks are read', () => {
     const sheet = { number: 2, of: 3, width: 420, height: 297, line: 1, marks: [] };
     expect(said({ state: 'wants-film', sheet }).big).toBe('Load sheet 2 of 3');

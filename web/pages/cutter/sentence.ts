@@ -69,6 +69,11 @@ export function sentenceFor(
         small: 'The knife finishes the lines that are already in the machine.',
       };
     case 'stopped':
+      if (cut.inDoubt)
+        return {
+          big: `Is line ${cut.inDoubt} cut?`,
+          small: 'Look at the film where the head came to a stand.',
+        };
       return {
         big: 'Stopped',
         small: 'Go on at the next line if the film has not moved; else start this film again.',
