@@ -142,7 +142,8 @@ export const cuts = pgTable(
     endedAt: timestamp('ended_at', { withTimezone: true }),
   },
   (table) => [
-    index('cuts_by_cutter').on(table.cutterId, table.state),
+    // what is open at a cutter, and what was cut there last
+    index('cuts_by_cutter').on(table.cutterId, table.state, table.endedAt),
     index('cuts_by_order').on(table.orderId),
     index('cuts_by_state').on(table.state),
     // two cuts on one cutter would be cut into one another
