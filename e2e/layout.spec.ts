@@ -1,7 +1,8 @@
 /** Art taken apart to save film: what each way comes to, the search for less, what it found kept, cut and put up. */
 import type { Locator, Page } from '@playwright/test';
+import type { Cut } from '../contracts/cuts';
 import type { Shop } from './shop';
-import { cancelAll, choose, expect, loadFilm, saved, section, settled, test } from './shop';
+import { cancelAll, choose, expect, given, loadFilm, saved, section, settled, test } from './shop';
 
 async function openLayout(page: Page): Promise<void> {
   await page.goto('/orders');
@@ -349,4 +350,34 @@ test('copies in rows and as many as fit; an exact place, the film’s whole widt
   await far.fill(was);
   await page.keyboard.press('Enter');
   await expect(reach).toHaveText(says, { useInnerText: true });
+});
+
+test('a heading that moves away between press and release is pressed all the same', async ({ page }) => {
+  await openLayout(page);
+  await expect(section(page, 'Layout')).toHaveAttribute('aria-expanded', 'true');
+  const { x, y } = (await section(page, 'Cutter').boundingBox())!;
+  await page.mouse.move(x + 20, y + 10);
+  await page.mouse.down();
+  await page.locator('.sections').evaluate((all) => (all.style.paddingTop = '90px'));
+  await page.mouse.up();
+  await expect(section(page, 'Cutter')).toHaveAttribute('aria-expanded', 'true');
+});
+
+test('what was typed last is queued as it was typed, by a press that came before it was planned', async ({
+  page,
+  shop,
+}) => {
+  await page.goto('/orders');
+  await page
+    .getByRole('link', { name: /Class numbers/ })
+    .first()
+    .click();
+  await section(page, 'Layout').click();
+  await settled(page);
+  await page.getByLabel('Copies', { exact: true }).fill('3');
+  await page.getByRole('button', { name: /^Queue \d/ }).click();
+  await expect(page).toHaveURL(/cutters/);
+  const queued = await given<Cut[]>(shop, '/api/cuts');
+  expect(queued.reduce((sum, { copies }) => sum + copies, 0)).toBe(3);
+  await cancelAll(page);
 });

@@ -28,6 +28,9 @@ const emit = defineEmits<{
 const store = useOrder();
 const plan = computed(() => store.plan);
 const { sections, findingsOf, stateOf } = useSections();
+/** A heading that moves away while a plan comes in, between press and release, is pressed all the same. */
+const holdPress = ({ currentTarget, pointerId }: PointerEvent): void =>
+  (currentTarget as Element).setPointerCapture(pointerId);
 </script>
 
 <template>
@@ -36,7 +39,12 @@ const { sections, findingsOf, stateOf } = useSections();
     <div class="sections">
       <section v-for="(s, i) in sections" :key="s.name" :class="{ open: section === s.name }">
         <h2>
-          <button :aria-expanded="section === s.name" @click="section = s.name">
+          <button
+            :aria-expanded="section === s.name"
+            @pointerdown="holdPress"
+            @pointerup="section = s.name"
+            @click="section = s.name"
+          >
             <span class="step number">{{ i + 1 }}</span>
             <span class="name">{{ s.title }}</span>
             <span class="answer number">{{ s.answer }}</span>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the order takes, and the way to the cutter. */
-import { computed } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { atWhichCutter } from '../../parts/atWhichCutter';
 import { useOrder } from '../../stores/order';
 import { usePacking } from '../../stores/packing';
@@ -29,13 +29,22 @@ const canQueue = computed(
     plan.value.findings.every((f) => f.severity !== 'stop') &&
     toCut.value > 0 &&
     open.value.length === 0 &&
-    store.saving === 'saved' &&
-    !store.planning &&
+    store.saving !== 'waiting' &&
     !store.halted &&
     // what is only looked at is not what would be cut
     !store.looked &&
     !packing.now,
 );
+/** What was just changed is cut as it was changed: a press waits until it is saved and planned. */
+const isUpToDate = computed(() => store.saving === 'saved' && !store.planning);
+const pressed = ref<'queue' | 'hold'>();
+watch([pressed, isUpToDate, canQueue, () => store.order?.id], ([what, isNow, can, id], [, , , before]) => {
+  if (!what || (can && !isNow && id === before)) return;
+  pressed.value = undefined;
+  if (!can || id !== before) return;
+  if (what === 'queue') emit('queue');
+  else emit('hold');
+});
 </script>
 
 <template>
@@ -69,16 +78,22 @@ const canQueue = computed(
       }}
     </router-link>
     <div v-else class="send">
-      <button class="button main" :disabled="!canQueue" @click="emit('queue')">
-        {{ label }}
+      <button
+        class="button main"
+        :disabled="!canQueue"
+        :aria-busy="pressed === 'queue'"
+        @click="pressed = 'queue'"
+      >
+        {{ pressed === 'queue' ? 'Queued once it is planned …' : label }}
       </button>
       <button
         class="button"
         :disabled="!canQueue"
+        :aria-busy="pressed === 'hold'"
         title="To be sent later, from the floor"
-        @click="emit('hold')"
+        @click="pressed = 'hold'"
       >
-        Hold
+        {{ pressed === 'hold' ? 'Held …' : 'Hold' }}
       </button>
     </div>
   </div>
