@@ -227,10 +227,21 @@ const FAULTS = {
     await atRest(machine);
     await say(cut.id, 'resume', { from: 'next-line' });
   },
-  'power lost': async ({ machine, cut }: Run) => {
-    await panel(machine, '/switch-off');
-    await until(cut.id, ({ state }) => state === 'stopped' || state === 'done');
-    await say(cut.id, 'resume', { from: 'next-line' });
+  'power lost': async ({ machine, cut, random }: Run) => {
+    // some are hit twice, and somebody moves the head away to look beneath it
+    for (let left = random() < 0.4 ? 2 : 1; left > 0; left--) {
+      await panel(machine, '/switch-off');
+      const lost = await until(cut.id, ({ state }) => state === 'stopped' || state === 'done');
+      if (lost.state === 'done') return;
+      if (random() < 0.4) await say(cut.id, 'jog', { dx: between(random, -20, 20), dy: 15 });
+      await say(cut.id, 'resume', { from: whereToGoOn(machine, lost) });
+      const further = lost.linesDone + Math.floor(between(random, 0, 6));
+      if (left > 1)
+        await until(
+          cut.id,
+          ({ state, linesDone }) => state !== 'checking' && (state !== 'cutting' || linesDone >= further),
+        );
+    }
   },
   'another server has its lease': async ({ machine, cut }: Run) => {
     const { db } = server.services;

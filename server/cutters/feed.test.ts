@@ -229,6 +229,17 @@ describe('the place from where the head stands', () => {
     expect(off(50, 0)).toEqual({ place: { line: 3, point: 0 } });
   });
 
+  test('what was cut before the last run began is no place to go on from', () => {
+    const ring = ['PU60,0;PD70,0,70,10,60,0,65,0;PU;'];
+    const off = { x: 60, y: 0, down: false };
+    const begunAt = (point: number, x: number) =>
+      whereItStands({ lines: ring, tail }, 0, 1, off, { x, y: 0, line: 0, point, mayBeLifted: true });
+    expect(begunAt(1, 70)).toEqual({ place: { line: 0, point: 3 } });
+    // it began there: it has cut nothing since, or all but the rest
+    expect(begunAt(0, 60)).toEqual({ upTo: { line: 0, point: 3 } });
+    expect(begunAt(3, 60)).toEqual({ place: { line: 0, point: 3 } });
+  });
+
   test('the rest of a line goes down where it was left, with its own settings', () => {
     expect(restOf('SP2;FS200;PU0,0;PD10,0,10,10;PU;', 1)).toBe('SP2;FS200;PU10,0;PD10,10;PU;');
     expect(restOf(lines[0], 0)).toBe(lines[0]);

@@ -43,20 +43,22 @@ export function whereItStands(
 ): Found {
   const isHere = (point: UnitPoint | undefined): boolean =>
     point !== undefined && point.x === head.x && point.y === head.y;
-  if (before?.line === from && before.point > 0 && isHere(before))
-    return { place: { line: from, point: before.point } };
+  /** The point of the first line at which the last run began; it has cut nothing since if the head stands where it stood. */
+  const begun = before?.line === from ? before.point : 0;
+  const stoodStill = before?.line === from && isHere(before);
+  if (stoodStill && begun > 0 && !before.mayBeLifted) return { place: { line: from, point: begun } };
   const ends: Place[] = [];
   const inside: Place[] = [];
   const paused: Place[] = [];
   const startsAt = from > 0 ? opened(lines[from - 1]).points.at(-1) : undefined;
   const isTurned = turn?.before === from && opened(turn.text).points.some(isHere);
-  if (isTurned || isHere(startsAt) || (before?.line === from && isHere(before)))
-    ends.push({ line: from, point: 0 });
+  if (stoodStill || (begun === 0 && (isTurned || isHere(startsAt)))) ends.push({ line: from, point: begun });
   for (let line = from; line < to; line++) {
     const { points } = opened(lines[line]);
-    const pauses = pausesOf(lines[line], before?.line === line ? before.point : 0);
+    const first = line === from ? begun : 0;
+    const pauses = pausesOf(lines[line], first);
     points.forEach((point, k) => {
-      if (!isHere(point)) return;
+      if (!isHere(point) || k < first) return;
       if (k === points.length - 1) ends.push({ line: line + 1, point: 0 });
       else inside.push({ line, point: k });
       if (pauses.has(k)) paused.push({ line, point: k });
@@ -79,8 +81,11 @@ function pausesOf(line: string, begun: number): ReadonlySet<number> {
   return pauses;
 }
 
+/** Each once, as they come along their lines. */
 const inOrder = (places: readonly Place[]): readonly Place[] =>
-  [...places].sort((a, b) => a.line - b.line || a.point - b.point);
+  [...places]
+    .sort((a, b) => a.line - b.line || a.point - b.point)
+    .filter(({ line, point }, i, all) => line !== all[i - 1]?.line || point !== all[i - 1].point);
 
 /** @param places in order along their lines */
 function foundAmong(places: readonly Place[]): Found {

@@ -328,6 +328,7 @@ h1 {
   display: flex;
   flex-direction: column;
   min-height: 0;
+  overflow-y: auto;
   border: solid var(--ink);
   border-width: 0 var(--line);
   background: var(--bench);
@@ -348,8 +349,12 @@ progress::-webkit-progress-bar {
 progress::-webkit-progress-value {
   background: var(--gooseberry);
 }
+/* where much is asked above the film, it is scrolled to: nothing is squeezed */
+.middle > * {
+  flex-shrink: 0;
+}
 .film {
-  flex: 1;
+  flex: 1 0 240px;
   min-height: 0;
 }
 a {
