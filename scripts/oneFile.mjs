@@ -2,7 +2,6 @@
 import { createHash } from 'node:crypto';
 import {
   chmodSync,
-  existsSync,
   mkdirSync,
   readdirSync,
   renameSync,
@@ -36,11 +35,7 @@ export function oneFileOf(entry) {
   const name = basename(entry, '.ts');
   const hash = createHash('sha256').update(contents).digest('hex').slice(0, 16);
   const file = join(ROOM, `${name}-${hash}.mjs`);
-  if (existsSync(file)) {
-    const now = new Date();
-    utimesSync(file, now, now);
-    return file;
-  }
+  if (isKept(file)) return file;
   mkdirSync(ROOM, { recursive: true, mode: 0o700 });
   chmodSync(ROOM, 0o700);
   removeOld(`${name}-`);
@@ -51,10 +46,23 @@ export function oneFileOf(entry) {
   return file;
 }
 
+/** Whether it is there; then it is from now on kept for as long as one that is new. */
+function isKept(file) {
+  const now = new Date();
+  try {
+    utimesSync(file, now, now);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 function removeOld(prefix) {
   for (const name of readdirSync(ROOM)) {
+    if (!name.startsWith(prefix)) continue;
     const file = join(ROOM, name);
-    if (name.startsWith(prefix) && Date.now() - statSync(file).mtimeMs > KEPT_MS)
-      rmSync(file, { force: true });
+    // another process that starts just now may have given it its name, or removed it
+    const written = statSync(file, { throwIfNoEntry: false });
+    if (written && Date.now() - written.mtimeMs > KEPT_MS) rmSync(file, { force: true });
   }
 }
