@@ -1,12 +1,14 @@
 /**
  * Cuts on several machines at once, each met by a fault at a random moment, and an operator who does what the page says: at the
  * end every designed line is on the film once, by what the machines recorded. The seed and the run are named when one fails.
+ * Files of tests take parts of the runs, so that they go side by side.
  */
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { eq } from 'drizzle-orm';
 import type { Order } from '../contracts/api';
 import type { Cut, Drawing, ResumeFrom } from '../contracts/cuts';
 import { toStrip } from '../core/devicelang/axes';
+import { largest, smallest } from '../core/geometry/lists';
 import { placesMapped } from '../core/geometry/spot';
 import { random as seeded } from '../core/random';
 import { landmarksOf } from '../core/toolpath/landmarks';
@@ -26,7 +28,8 @@ import { unpack } from './services/pack';
 
 const SEED = Number(process.env.SEED ?? 20261128);
 const RUNS = Number(process.env.RUNS ?? 200);
-const MACHINES = 16;
+/** Files that share the runs, and machines of each. */
+const [PARTS, MACHINES] = [2, 8];
 const FASTER = 60;
 const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
 
@@ -37,9 +40,9 @@ let base: typeof cuts.$inferSelect;
 let drawing: Drawing;
 const nameOf = (machine: number): string => `curlew-${machine}`;
 
-beforeAll(async () => {
+async function open(part: number): Promise<void> {
   [server, ...sims] = await Promise.all([
-    openServer({ databaseUrl: await freshDatabase('jampan_seeded') }),
+    openServer({ databaseUrl: await freshDatabase(`jampan_seeded_${part}`) }),
     ...Array.from({ length: MACHINES }, () =>
       serveSim({ spec: CURLEW_SPEC, timeFactor: FASTER, film: ROLL }),
     ),
@@ -73,14 +76,14 @@ beforeAll(async () => {
     .from(cuts)
     .where(eq(cuts.id, (queued.body as Cut[])[0].id));
   drawing = unpack<Drawing>(base.drawing);
-}, 90_000);
-afterAll(async () => {
+}
+async function close(): Promise<void> {
   await server.close();
   await Promise.all(sims.map((sim) => sim.close()));
-}, 30_000);
+}
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
-/** Between two looks at a machine: one process looks at sixteen. */
+/** Between two looks at a machine: one process looks at all of its own. */
 const LOOKS_MS = 120;
 const say = (id: number, word: string, body: object = {}) =>
   lead.agent.post(`/api/cuts/${id}/${word}`).send(body);
@@ -108,7 +111,7 @@ const panel = (machine: number, path: string, body?: object) =>
 function strokesOf(machine: number): Stroke[] {
   const lines = sims[machine].strokes();
   const onStrip = toStrip({ ...CURLEW.device, step: 1 }, base.cuttable);
-  const newest = Math.max(...lines.map(({ film }) => film));
+  const newest = largest(lines.map(({ film }) => film));
   const along = (film: number): number => (film === newest ? movedAlong[machine] : 0);
   return lines.map(({ points, film }) => ({
     film,
@@ -122,7 +125,7 @@ function strokesOf(machine: number): Stroke[] {
 const movedAlong = Array<number>(MACHINES).fill(0);
 /** Where lines begin along the film: that new film is begun there is the whole point of it. */
 const startOf = (lines: Drawing['lines']): number =>
-  Math.min(...lines.flatMap((line) => line.filter((_, i) => i % 2 === 0)));
+  smallest(lines.flatMap((line) => line.filter((_, i) => i % 2 === 0)));
 async function goOnNewFilm(machine: number, cut: Cut, line: number): Promise<void> {
   if ((await say(cut.id, 'new-film', { line })).status !== 200) return;
   movedAlong[machine] = startOf(drawing.lines.slice(line - 1)) - startOf(drawing.lines);
@@ -151,7 +154,7 @@ function timesCut(strokes: readonly Stroke[], near = NEAR): number[] {
     });
     const films = new Map<number, number>();
     for (const { film, points } of own) films.set(film, (films.get(film) ?? 0) + lengthOf(points));
-    return Math.max(0, ...films.values()) / way;
+    return largest(films.values(), 0) / way;
   });
 }
 /** Some dozens of its places, evenly. */
@@ -167,10 +170,10 @@ const SAMPLES = 60;
 const boxOf = (points: readonly number[]) => {
   const [xs, ys] = [0, 1].map((axis) => points.filter((_, i) => i % 2 === axis));
   return {
-    minX: Math.min(...xs) - 1,
-    maxX: Math.max(...xs) + 1,
-    minY: Math.min(...ys) - 1,
-    maxY: Math.max(...ys) + 1,
+    minX: smallest(xs) - 1,
+    maxX: largest(xs) + 1,
+    minY: smallest(ys) - 1,
+    maxY: largest(ys) + 1,
   };
 };
 const isIn = ({ minX, maxX, minY, maxY }: ReturnType<typeof boxOf>, x: number, y: number): boolean =>
@@ -383,20 +386,26 @@ async function runOne(machine: number, run: number): Promise<Fault> {
   return fault;
 }
 
-test(
-  `${RUNS} runs, a fault in each: every designed line is cut once`,
-  async () => {
-    let next = 0;
-    const met = new Map<Fault, number>();
-    const lane = async (machine: number): Promise<void> => {
-      for (let run = next++; run < RUNS; run = next++) {
-        const fault = await runOne(machine, run);
-        met.set(fault, (met.get(fault) ?? 0) + 1);
-      }
-    };
-    await Promise.all(sims.map((_, machine) => lane(machine)));
-    for (const fault of Object.keys(FAULTS))
-      expect([fault, (met.get(fault as Fault) ?? 0) >= 0.075 * RUNS]).toEqual([fault, true]);
-  },
-  Math.max(400_000, 2000 * RUNS),
-);
+/** @param part of the runs, from 0 */
+export function seededFaults(part: number): void {
+  const runs = Array.from({ length: RUNS }, (_, run) => run).filter((run) => run % PARTS === part);
+  beforeAll(() => open(part), 90_000);
+  afterAll(close, 30_000);
+  test(
+    `${runs.length} of ${RUNS} runs, a fault in each: every designed line is cut once`,
+    async () => {
+      const left = [...runs];
+      const met = new Map<Fault, number>();
+      const lane = async (machine: number): Promise<void> => {
+        for (let run = left.shift(); run !== undefined; run = left.shift()) {
+          const fault = await runOne(machine, run);
+          met.set(fault, (met.get(fault) ?? 0) + 1);
+        }
+      };
+      await Promise.all(sims.map((_, machine) => lane(machine)));
+      for (const fault of Object.keys(FAULTS))
+        expect([fault, (met.get(fault as Fault) ?? 0) >= 0.075 * runs.length]).toEqual([fault, true]);
+    },
+    Math.max(400_000, 2000 * RUNS),
+  );
+}

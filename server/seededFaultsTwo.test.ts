@@ -1,0 +1,3 @@
+import { seededFaults } from './seededFaults.testing';
+
+seededFaults(1);
