@@ -4,12 +4,9 @@ import type { Cut } from '../contracts/cuts';
 import type { Shop } from './shop';
 import { cancelAll, choose, expect, given, loadFilm, saved, section, settled, test } from './shop';
 
-async function openLayout(page: Page): Promise<void> {
+async function openLayout(page: Page, order = /Marsh Wren hull names/): Promise<void> {
   await page.goto('/orders');
-  await page
-    .getByRole('link', { name: /Marsh Wren hull names/ })
-    .first()
-    .click();
+  await page.getByRole('link', { name: order }).first().click();
   await section(page, 'Layout').click();
 }
 const way = (page: Page, name: string) => page.getByRole('radio', { name: new RegExp(`^${name}`) });
@@ -288,12 +285,7 @@ test('cut from an offcut: what fits is listed, and what is left of it is on the 
 test('copies in rows and as many as fit; an exact place, the film’s whole width, and a cutter’s margins', async ({
   page,
 }) => {
-  await page.goto('/orders');
-  await page
-    .getByRole('link', { name: /Class numbers/ })
-    .first()
-    .click();
-  await section(page, 'Layout').click();
+  await openLayout(page, /Class numbers/);
   // as another test left it, its pieces are packed
   await way(page, 'As one').click();
   const copies = page.getByLabel('Copies', { exact: true });
@@ -369,12 +361,7 @@ test('what was typed last is queued as it was typed, by a press that came before
   page,
   shop,
 }) => {
-  await page.goto('/orders');
-  await page
-    .getByRole('link', { name: /Class numbers/ })
-    .first()
-    .click();
-  await section(page, 'Layout').click();
+  await openLayout(page, /Class numbers/);
   await settled(page);
   await page.getByLabel('Copies', { exact: true }).fill('3');
   await page.getByRole('button', { name: /^Queue \d/ }).click();

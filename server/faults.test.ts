@@ -13,6 +13,7 @@ import { DEMO_PEOPLE } from '../demo/people';
 import type { SignedIn } from './people/signIn.testing';
 import { logInAt } from './people/signIn.testing';
 import { startPostgres } from '../scripts/postgres.mjs';
+import { lengthOf } from './timesCut.testing';
 
 const ROLL = { name: 'roll', width: 610, length: 22_000, toughness: 60 };
 
@@ -121,13 +122,6 @@ async function timesCut(id: number, at = server.url): Promise<number> {
   const way = lines.map(({ points }) => lengthOf(points)).reduce((a, b) => a + b, 0);
   const wanted = drawing.lines.map((points) => lengthOf(points)).reduce((a, b) => a + b, 0);
   return way / wanted;
-}
-
-function lengthOf(points: readonly number[]): number {
-  let length = 0;
-  for (let i = 2; i < points.length; i += 2)
-    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
-  return length;
 }
 
 beforeEach(async () => {

@@ -13,7 +13,6 @@ import { placesMapped } from '../core/geometry/spot';
 import { random as seeded } from '../core/random';
 import { landmarksOf } from '../core/toolpath/landmarks';
 import { CURLEW_SPEC } from '../cutter-sim/machines';
-import type { CutStroke } from '../cutter-sim/machine';
 import type { RunningSim } from '../cutter-sim/serve';
 import { serveSim } from '../cutter-sim/serve';
 import { seedShop } from '../demo/seed';
@@ -25,6 +24,8 @@ import { openServer } from './open';
 import type { SignedIn } from './people/signIn.testing';
 import { signIn } from './people/signIn.testing';
 import { unpack } from './services/pack';
+import type { Stroke } from './timesCut.testing';
+import { FOUND, NEAR, timesCut } from './timesCut.testing';
 
 const SEED = Number(process.env.SEED ?? 20261128);
 const RUNS = Number(process.env.RUNS ?? 200);
@@ -130,68 +131,6 @@ async function goOnNewFilm(machine: number, cut: Cut, line: number): Promise<voi
   if ((await say(cut.id, 'new-film', { line })).status !== 200) return;
   movedAlong[machine] = startOf(drawing.lines.slice(line - 1)) - startOf(drawing.lines);
 }
-const lengthOf = (points: ArrayLike<number>): number => {
-  let length = 0;
-  for (let i = 2; i < points.length; i += 2)
-    length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
-  return length;
-};
-
-/** mm: what lies further off its line is spoilt: cut while the film was elsewhere, or the swing of a blade that began anew */
-const NEAR = 0.45;
-/** The same of film whose place was found by two corners: lines far from them may be expected half a millimetre off. */
-const FOUND = 1.2;
-/** How often each line is on a film by its length, the film on which it is most; the tip goes about as far as the holder. */
-type Stroke = Pick<CutStroke, 'points' | 'film'>;
-function timesCut(strokes: readonly Stroke[], near = NEAR): number[] {
-  return drawing.lines.map((line, i) => {
-    // the stroke that turns the blade is in the waste, and drags its tip a shorter way
-    if (drawing.parts[i] === 'align') return 1;
-    const [box, way] = [boxOf(line), lengthOf(line)];
-    const own = strokes.filter(({ points }) => {
-      const [x, y] = middleOf(points);
-      return isIn(box, x, y) && sampled(points).every(([px, py]) => isNear(line, px, py, near));
-    });
-    const films = new Map<number, number>();
-    for (const { film, points } of own) films.set(film, (films.get(film) ?? 0) + lengthOf(points));
-    return largest(films.values(), 0) / way;
-  });
-}
-/** Some dozens of its places, evenly. */
-const sampled = (points: readonly number[]): [number, number][] => {
-  const all = points.length / 2;
-  const step = Math.max(1, Math.floor(all / SAMPLES));
-  return Array.from({ length: Math.ceil(all / step) }, (_, k) => [
-    points[2 * k * step],
-    points[2 * k * step + 1],
-  ]);
-};
-const SAMPLES = 60;
-const boxOf = (points: readonly number[]) => {
-  const [xs, ys] = [0, 1].map((axis) => points.filter((_, i) => i % 2 === axis));
-  return {
-    minX: smallest(xs) - 1,
-    maxX: largest(xs) + 1,
-    minY: smallest(ys) - 1,
-    maxY: largest(ys) + 1,
-  };
-};
-const isIn = ({ minX, maxX, minY, maxY }: ReturnType<typeof boxOf>, x: number, y: number): boolean =>
-  x >= minX && x <= maxX && y >= minY && y <= maxY;
-const middleOf = (points: readonly number[]): [number, number] => {
-  const k = 2 * Math.floor(points.length / 4);
-  return [points[k], points[k + 1]];
-};
-function isNear(line: readonly number[], x: number, y: number, near: number): boolean {
-  for (let i = 2; i < line.length; i += 2) {
-    const [ax, ay, bx, by] = [line[i - 2], line[i - 1], line[i], line[i + 1]];
-    const [dx, dy] = [bx - ax, by - ay];
-    const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
-    if (Math.hypot(x - ax - t * dx, y - ay - t * dy) <= near) return true;
-  }
-  return false;
-}
-
 interface Run {
   readonly machine: number;
   readonly cut: Cut;
@@ -202,7 +141,7 @@ const between = (random: () => number, least: number, most: number): number =>
 
 /** The first line that is not whole on the film where it belongs. */
 const firstMissing = (machine: number): number =>
-  timesCut(strokesOf(machine)).findIndex((times) => times < WHOLE);
+  timesCut(strokesOf(machine), drawing).findIndex((times) => times < WHOLE);
 const WHOLE = 0.93;
 const atRest = async (machine: number): Promise<void> => {
   while (sims[machine].status().busy) await pause(LOOKS_MS);
@@ -335,7 +274,7 @@ async function another(machine: number): Promise<Cut> {
 
 /** Where nobody can tell how far it came, a person looks at the film. */
 function whereToGoOn(machine: number, { lines, problem, inDoubt }: Cut): ResumeFrom {
-  if (inDoubt !== null) return timesCut(strokesOf(machine))[inDoubt - 1] > 0.5 ? 'head' : inDoubt;
+  if (inDoubt !== null) return timesCut(strokesOf(machine), drawing)[inDoubt - 1] > 0.5 ? 'head' : inDoubt;
   if (!problem?.includes('nobody can tell')) return 'next-line';
   const missing = firstMissing(machine);
   return missing < 0 ? lines : missing + 1;
@@ -370,7 +309,7 @@ async function runOne(machine: number, run: number): Promise<Fault> {
     end = await until(cut.id, ({ state }) => ['done', 'stopped', 'wants-film'].includes(state));
   }
   await atRest(machine);
-  const times = timesCut(strokesOf(machine), fault === 'film slips' ? FOUND : NEAR);
+  const times = timesCut(strokesOf(machine), drawing, fault === 'film slips' ? FOUND : NEAR);
   const wrong = times.flatMap((often, line) =>
     often < WHOLE || often > 1.25 ? [`line ${line + 1}: ${often.toFixed(2)} times`] : [],
   );

@@ -6,6 +6,7 @@ import { createMachine } from '../../cutter-sim/machine';
 import { restOf } from '../../core/devicelang/lineText';
 import { CURLEW } from '../../demo/shop';
 import type { StoredProgram } from '../work/makeCuts';
+import { lengthOf } from '../timesCut.testing';
 import { feed, standingOf } from './feed';
 import type { CutterLink } from './links/link';
 import type { Place, Start } from './whereabouts';
@@ -146,12 +147,6 @@ test('killed at any step, however often: every line is on the film once', async 
         const wanted = program.lines.flatMap((line) => stretchesOf(line.match(/-?\d+,-?\d+/g)!));
         expect(cut.sort()).toEqual(wanted.sort());
         // and the machine went along all of it: the trailing tip's way is as long as the head's, but for its swing
-        const lengthOf = (points: readonly number[]): number => {
-          let length = 0;
-          for (let i = 2; i < points.length; i += 2)
-            length += Math.hypot(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
-          return length;
-        };
         const onFilm = machine.strokes().reduce((sum, { points }) => sum + lengthOf(points), 0);
         const drawn = program.lines.reduce(
           (sum, line) => sum + lengthOf(line.match(/-?\d+/g)!.map((v) => Number(v) * 0.025)),

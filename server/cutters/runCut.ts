@@ -236,6 +236,7 @@ async function afterFailure(services: Services, cutId: number, lease: Lease, err
     return settle(services, cut, { state: 'wants-film', problem }, isHolder(db, lease));
   }
   const problem = `Stopped after line ${cut.linesDone} of ${cut.lines}: ${why}. Look at ${name} and its film, then go on or start again.`;
-  const headFrom = cut.headFrom && { ...cut.headFrom, mayBeLifted: error instanceof LinkLost };
+  const { headFrom: began } = cut;
+  const headFrom = began && { ...began, mayBeLifted: began.mayBeLifted || error instanceof LinkLost };
   return settle(services, cut, { state: 'stopped', problem, headFrom }, isHolder(db, lease));
 }

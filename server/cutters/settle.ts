@@ -10,7 +10,6 @@ import type { Hub } from '../events/hub';
 import { wearKnife } from '../services/knives';
 import { bookCut } from '../services/stock';
 import type { WorkPool } from '../work/pool';
-import type { Lease } from './lease';
 import type { CutWatch } from './watchCuts';
 
 export interface Services {
@@ -41,7 +40,7 @@ export async function rowOf(db: Db, id: number): Promise<CutRow | undefined> {
 export type CutNamed = Pick<CutRow, 'id' | 'orderId' | 'cutterId'>;
 
 /** Only who has the cutter may say what becomes of its cut: a feeder that was away too long has lost it. */
-export const isHolder = (db: Db, { holder }: Pick<Lease, 'holder'> | { holder: Placeholder }): SQL =>
+export const isHolder = (db: Db, { holder }: { readonly holder: string | Placeholder }): SQL =>
   exists(
     db
       .select({ id: leases.cutterId })

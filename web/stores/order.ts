@@ -257,14 +257,11 @@ export const useOrder = defineStore('order', () => {
   const cutWith = computed(() =>
     planner.plan.value?.strips.length === 0 ? Object.values(shared.away.value).at(0) : undefined,
   );
+  /** What was changed last is on the server, and planned. */
+  const isUpToDate = computed(() => saving.value === 'saved' && !planner.planning.value);
   /** Whether something that was cut can be cut once more as it now stands. */
   const canRecut = computed(
-    () =>
-      cuts.value.length > 0 &&
-      openCuts.value.length === 0 &&
-      saving.value === 'saved' &&
-      !planner.planning.value &&
-      !planner.halted.value,
+    () => cuts.value.length > 0 && openCuts.value.length === 0 && isUpToDate.value && !planner.halted.value,
   );
   const openCuts = computed(() =>
     cuts.value.filter((cut) => cut.state !== 'done' && cut.state !== 'cancelled'),
@@ -281,6 +278,7 @@ export const useOrder = defineStore('order', () => {
     cutByItself,
     openCuts,
     canRecut,
+    isUpToDate,
     saving,
     problem,
     clashes,

@@ -28,14 +28,13 @@ const canPrint = computed(
     store.saving !== 'waiting' &&
     store.plan!.findings.every(({ stage, severity }) => stage !== 'print' || severity !== 'stop'),
 );
-/** What was just changed is printed as it was changed. */
-const isUpToDate = computed(() => store.saving === 'saved' && !store.planning);
 async function send(which: () => readonly string[]): Promise<void> {
   const { id } = store.order!;
   printing.value = true;
   printedNow.value = '';
   try {
-    await until(isUpToDate).toBe(true);
+    // what was just changed is printed as it was changed
+    await until(() => store.isUpToDate).toBe(true);
     // another order was opened meanwhile
     if (store.order?.id !== id) return;
     const ids = which();

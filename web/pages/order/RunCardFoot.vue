@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What the order takes, and the way to the cutter. */
-import { computed, ref, watch } from 'vue';
+import { until } from '@vueuse/core';
+import { computed, ref } from 'vue';
 import { atWhichCutter } from '../../parts/atWhichCutter';
 import { useOrder } from '../../stores/order';
 import { usePacking } from '../../stores/packing';
@@ -36,15 +37,18 @@ const canQueue = computed(
     !packing.now,
 );
 /** What was just changed is cut as it was changed: a press waits until it is saved and planned. */
-const isUpToDate = computed(() => store.saving === 'saved' && !store.planning);
 const pressed = ref<'queue' | 'hold'>();
-watch([pressed, isUpToDate, canQueue, () => store.order?.id], ([what, isNow, can, id], [, , , before]) => {
-  if (!what || (can && !isNow && id === before)) return;
+async function press(what: 'queue' | 'hold'): Promise<void> {
+  const { id } = store.order!;
+  if (pressed.value) return;
+  pressed.value = what;
+  await until(() => store.isUpToDate || !canQueue.value).toBe(true);
   pressed.value = undefined;
-  if (!can || id !== before) return;
+  // another order was opened meanwhile, or it came out as nothing that can be cut
+  if (store.order?.id !== id || !canQueue.value) return;
   if (what === 'queue') emit('queue');
   else emit('hold');
-});
+}
 </script>
 
 <template>
@@ -82,7 +86,7 @@ watch([pressed, isUpToDate, canQueue, () => store.order?.id], ([what, isNow, can
         class="button main"
         :disabled="!canQueue"
         :aria-busy="pressed === 'queue'"
-        @click="pressed = 'queue'"
+        @click="press('queue')"
       >
         {{ pressed === 'queue' ? 'Queued once it is planned …' : label }}
       </button>
@@ -91,7 +95,7 @@ watch([pressed, isUpToDate, canQueue, () => store.order?.id], ([what, isNow, can
         :disabled="!canQueue"
         :aria-busy="pressed === 'hold'"
         title="To be sent later, from the floor"
-        @click="pressed = 'hold'"
+        @click="press('hold')"
       >
         {{ pressed === 'hold' ? 'Held …' : 'Hold' }}
       </button>
