@@ -82,19 +82,19 @@ p {
   flex-wrap: wrap;
   gap: 10px;
 }
-/* four to choose from: side by side, and beneath the question where that has no room beside them */
-.say:has(.asked) {
+/* what there is to choose from stands beneath the sentence where it has no room beside it */
+.say:has(.ways) {
   flex-wrap: wrap;
 }
-.say:has(.asked) > :first-child {
+.say:has(.ways) > :first-child {
   flex: 1 1 14rem;
+}
+.ways .big {
+  padding-inline: 16px;
 }
 .ways.asked {
   display: grid;
   grid-template-columns: auto auto;
-}
-.asked .big {
-  padding-inline: 16px;
 }
 @media (orientation: portrait) and (max-width: 1000px) {
   h2 {

@@ -30,14 +30,20 @@ describe('what the tablet says', () => {
   });
 
   test('a sheet by its size, and the force where it is a knob', () => {
-    const film = { name: 'Card', code: 'K-1', rolls: [{ width: 580, lengthLeft: 880, sheets: 3 }] };
-    const sheet = cut({ state: 'wants-film', film: { ...FILM, ...film }, rollWidth: 580 });
+    const film = { ...FILM, name: 'Card', code: 'K-1' };
+    const roll = { width: 580, lengthLeft: 880, sheets: 3 };
+    const sheet = cut({ state: 'wants-film', film, roll, rollWidth: 580 });
     expect(sentenceFor(sheet, 0, 0, units, true).small).toBe(
       'K-1 in a sheet of 580 × 880 mm, face up. It takes 2.5 m. Turn the force to 80 g.',
     );
     const offcut = { width: 580, lengthLeft: 880, sheets: 1, offcut: 'D-17' };
-    expect(sentenceFor({ ...sheet, film: { ...FILM, rolls: [offcut] } }, 0, 0, units).small).toContain(
+    expect(sentenceFor({ ...sheet, roll: offcut }, 0, 0, units).small).toContain(
       'in offcut D-17, 580 × 880 mm, face up',
+    );
+    // one that lies on the rack, as wide as the roll that it is cut from, is not asked for
+    const rolls = [{ ...offcut, width: 610 }, ...FILM.rolls];
+    expect(said({ state: 'wants-film', film: { ...FILM, rolls }, roll: FILM.rolls[0] }).small).toContain(
+      'on a 610 mm roll',
     );
     const left = cut({ state: 'wants-film', recipe: { force: null } as Cut['recipe'] });
     expect(sentenceFor(left, 0, 0, units, true).small).not.toContain('force');

@@ -10,10 +10,9 @@ export interface Sentence {
 }
 
 /** What is put in: a roll, or a sheet or offcut with its size. */
-function stockOf({ film, rollWidth }: Cut, units: Pick<ReturnType<typeof useUnits>, 'length' | 'number'>) {
-  const sheet = film.rolls.find(({ width, sheets }) => width === rollWidth && sheets !== undefined);
-  if (!sheet) return `on a ${units.length(rollWidth)} roll`;
-  return `in ${sheet.offcut ? `offcut ${sheet.offcut},` : 'a sheet of'} ${units.number(rollWidth)} × ${units.length(sheet.lengthLeft)}`;
+function stockOf({ roll, rollWidth }: Cut, units: Pick<ReturnType<typeof useUnits>, 'length' | 'number'>) {
+  if (roll?.sheets === undefined) return `on a ${units.length(rollWidth)} roll`;
+  return `in ${roll.offcut ? `offcut ${roll.offcut},` : 'a sheet of'} ${units.number(rollWidth)} × ${units.length(roll.lengthLeft)}`;
 }
 
 const sheetWanted = (

@@ -140,7 +140,8 @@ const aside = computed(() => store.plan!.printed?.sheets[0]?.marks.findIndex(({ 
   gap: 6px;
 }
 .two :deep(input) {
-  width: 5.6em;
+  width: 6.9em;
+  padding-inline: 6px;
 }
 .good {
   padding: 1px 9px;
