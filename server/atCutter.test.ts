@@ -8,7 +8,8 @@ import { componentsOf, placeOn } from '../core/geometry/nesting';
 import { regionArea } from '../core/geometry/region';
 import type { AtCurlew } from './atCurlew.testing';
 import { atCurlew } from './atCurlew.testing';
-import { cuts, leases } from './db/schema';
+import { heldByAnother } from './cutters/anothers.testing';
+import { cuts } from './db/schema';
 
 let shop: AtCurlew;
 beforeAll(async () => (shop = await atCurlew('jampan_at_cutter')), 60_000);
@@ -174,11 +175,7 @@ test('what the run before brings to its end is not cut once more by the one that
   const { db } = shop.server.services;
   const [cut] = await queue(await order(1));
   await inState(cut.id, 'wants-film');
-  const mine = { holder: 'the run before', expiresAt: Date.now() + 60_000 };
-  await db
-    .insert(leases)
-    .values({ cutterId: 'curlew', ...mine })
-    .onConflictDoUpdate({ target: leases.cutterId, set: mine });
+  const runBeforeEnds = await heldByAnother(db, 'curlew');
   await say(cut.id, 'loaded').expect(200);
   const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
   const before = await (await fetch(`${shop.sim.panel}/record`)).text();
@@ -186,7 +183,7 @@ test('what the run before brings to its end is not cut once more by the one that
   await pause(2000);
   const end = { state: 'done', linesDone: cut.lines, linesSent: cut.lines, endedAt: new Date() };
   await db.update(cuts).set(end).where(eq(cuts.id, cut.id));
-  await db.delete(leases).where(eq(leases.holder, mine.holder));
+  await runBeforeEnds();
   await pause(2500);
   expect((await getCut(cut.id)).state).toBe('done');
   expect(await (await fetch(`${shop.sim.panel}/record`)).text()).toBe(before);

@@ -8,6 +8,7 @@ import type { FewestSwaps, FloorNow } from '../contracts/floor';
 import { editsBetween } from '../contracts/edits';
 import type { AtCurlew } from './atCurlew.testing';
 import { atCurlew } from './atCurlew.testing';
+import { cutByAnother } from './cutters/anothers.testing';
 import { cuts, cutters } from './db/schema';
 
 const WREN = readFileSync('demo/art/marsh-wren.svg');
@@ -183,9 +184,10 @@ describe('another cutter', () => {
     const edits = editsBetween(mine.choices, { ...mine.choices, layout });
     await api().patch(`/api/orders/${mine.id}/choices`).send({ base: 0, edits }).expect(200);
     expect((await say(cut.id, 'move', { cutter: 'heron', before: null }).expect(409)).body.code).toBe('changed'); // prettier-ignore
-    await shop.server.services.db.update(cuts).set({ state: 'cutting' }).where(eq(cuts.id, cut.id));
+    const giveBack = await cutByAnother(shop.server.services.db, cut);
     expect((await say(cut.id, 'move', { cutter: 'curlew', before: null }).expect(409)).body.code).toBe('not-now'); // prettier-ignore
     await say(cut.id, 'hold').expect(409);
+    await giveBack();
   });
 
   test('a retired cutter takes nothing', async () => {

@@ -13,6 +13,7 @@ import type { Route } from '../contracts/endpoints';
 import type { People, Role, SessionNow } from '../contracts/people';
 import type { RecipeHistory } from '../contracts/shop';
 import { seedPeople, seedShop } from '../demo/seed';
+import { cutByAnother } from './cutters/anothers.testing';
 import { freshDatabase } from './db/freshDatabase.testing';
 import { attempts, cuts, people, revisions, sessions } from './db/schema';
 import type { RunningServer } from './open';
@@ -429,9 +430,10 @@ describe('who did what', () => {
   test('with each cut', async () => {
     const { id, revision } = await newOrder(by.prep);
     const [cut] = (await by.prep.agent.post(`/api/orders/${id}/queue`).send({ revision }).expect(200)).body as Cut[]; // prettier-ignore
-    await server.services.db.update(cuts).set({ state: 'cutting' }).where(eq(cuts.id, cut.id));
+    const giveBack = await cutByAnother(server.services.db, cut);
     await by.operator.agent.post(`/api/cuts/${cut.id}/stop`).expect(200);
     await server.services.db.update(cuts).set({ state: 'stopped' }).where(eq(cuts.id, cut.id));
+    await giveBack();
     await by.lead.agent.post(`/api/cuts/${cut.id}/cancel`).expect(200);
     // what is refused leaves no trace
     await by.prep.agent.post(`/api/cuts/${cut.id}/cancel`).expect(409);
