@@ -254,7 +254,12 @@ export const resumeSchema = z.strictObject({
   from: z.union([z.enum(['next-line', 'head', 'start']), z.number().int().min(1)]),
 });
 /** A line, from 1, that is the first at the start of new film. */
-export const newFilmSchema = z.strictObject({ line: z.number().int().min(1) });
+export const newFilmSchema = z.strictObject({
+  line: z.number().int().min(1),
+  /** Nothing is left of the roll that it was cut from. */
+  isAtEnd: z.boolean().default(false),
+});
+export type NewFilmSaid = z.infer<typeof newFilmSchema>;
 export type ResumeFrom = z.infer<typeof resumeSchema>['from'];
 
 /** Force or speed of a kind of line from the next line on; null: as its recipe says again. */

@@ -92,10 +92,11 @@ test('film that ends in the middle of a cut: what is left is cut from the start 
   const next = Number(await line.inputValue());
   expect(next).toBeGreaterThan(1);
   await loadFilm(shop, 610);
+  await expect(page.getByRole('checkbox', { name: /^The roll is at its end: nothing is left of the [\d.]+ m/ })).toBeChecked(); // prettier-ignore
   await page.getByRole('button', { name: 'This line on, on new film' }).click();
   await expect(page.getByRole('heading', { name: 'Tar black is done' })).toBeVisible({ timeout: 90_000 });
   await expect(page.getByRole('list', { name: 'Who did what' })).toContainText(
-    `gone on with on new film, from line ${next} by Thrift`,
+    `gone on with on new film, from line ${next}, the roll at its end by Thrift`,
   );
   // what is left begins where film begins, not a metre and a half along it
   const { lines } = (await (await front('/record')).json()) as {
@@ -111,4 +112,7 @@ test('film that ends in the middle of a cut: what is left is cut from the start 
   await page.getByRole('button', { name: 'As cut' }).click();
   const card = page.locator('.card', { hasText: 'lies at most' });
   await expect(card).toContainText('Every line is cut once.');
+  // the shelf counts nothing of the roll any more
+  await page.goto('/materials');
+  await expect(page.getByRole('row', { name: /Tar black/ })).toContainText('0.00 m');
 });

@@ -151,6 +151,35 @@ describe('what is booked', () => {
     expect(sum(['spoilt'], 'used')).toBeGreaterThan(100);
   }, 60_000);
 
+  test('a roll that ended is off the shelf to its end: what was counted of it and was not there is booked by who said so', async () => {
+    const [{ id }] = await shop.queue(await shop.order(8));
+    await shop.inState(id, 'wants-film');
+    await shop.say(id, 'loaded').expect(200);
+    await shop.until(id, ({ linesDone }) => linesDone >= 20);
+    await shop.say(id, 'stop').expect(200);
+    const { linesDone } = await shop.inState(id, 'stopped');
+    const [left, since] = [await damsonRoll(), (await bookings()).length];
+    expect(left).toBeGreaterThan(5000);
+    await shop.say(id, 'new-film', { line: linesDone + 1, isAtEnd: true }).expect(200);
+    expect(await damsonRoll()).toBe(0);
+    await shop.inState(id, 'done');
+    const [old, ended, fresh, found, ...more] = (await bookings()).slice(since);
+    expect([old, ended, fresh, found].map(({ kind }) => kind)).toEqual(['cut', 'counted', 'cut', 'counted']);
+    expect(more).toEqual([]);
+    expect(ended.off).toBeCloseTo(left - old.off, 6);
+    expect([ended.filmId, ended.cutId]).toEqual(['damson', null]);
+    expect(ended.who).not.toBeNull();
+    // the new roll was on no list
+    expect([found.off, found.who]).toEqual([-fresh.off, null]);
+    expect(await damsonRoll()).toBe(0);
+    const acts = await shop.get<{ what: string | null }[]>(`/api/cuts/${id}/acts`);
+    expect(acts.map(({ what }) => what)).toContain(
+      `on new film, from line ${linesDone + 1}, the roll at its end`,
+    );
+    const [roll, ...rest] = (await filmsNow()).get('damson')!.rolls;
+    await shop.api().patch('/api/films/damson').send({ rolls: [{ ...roll, lengthLeft: left }, ...rest] }).expect(200); // prettier-ignore
+  }, 60_000);
+
   test('one that was never begun spoils nothing', async () => {
     const count = (await bookings()).length;
     const [{ id }] = await shop.queue(await shop.order(1));
@@ -245,7 +274,7 @@ test('use adds up: with the shelf film by film, and the same in all by week, fil
     expect(before + came - gone).toBeCloseTo(after, 3);
   }
   expect(byFilm.map(({ film }) => film).sort()).toEqual(['damson', 'heather', 'quince']);
-  expect(orders).toEqual({ cut: 3, late: 0 });
+  expect(orders).toEqual({ cut: 4, late: 0 });
   const keys = ['used', 'kept', 'spoilt', 'tested', 'cost'] as const;
   for (const key of keys) {
     const sumOf = (rows: readonly Pick<Usage['all'], typeof key>[]) =>

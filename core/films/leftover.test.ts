@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Roll } from './film';
 import type { FilmUsed } from './leftover';
-import { stockAfter } from './leftover';
+import { leftOf, stockAfter } from './leftover';
 
 const LEAST = { width: 200, length: 300 };
 const after = (stock: readonly Roll[], used: FilmUsed) => {
@@ -66,6 +66,31 @@ describe('after a cut', () => {
     expect([rolls[0].lengthLeft, off, missing]).toEqual([0, 420, 120]);
     const none = { ...SHEETS, sheets: 0 };
     expect(after([none], { roll: SHEETS, length: 390, beside: 0 }).missing).toBe(700);
+  });
+
+  test('of several rolls of one width one that is long enough was used, not one that ended', () => {
+    const [empty, short, long] = [0, 300, 9000].map((lengthLeft) => ({ ...ROLL, lengthLeft }));
+    const left = (stock: readonly Roll[], length: number): number[] =>
+      after(stock, { roll: ROLL, length, beside: 0 }).rolls.map(({ lengthLeft }) => lengthLeft);
+    expect(left([empty, short, long], 1000)).toEqual([0, 300, 8000]);
+    expect(left([empty, short, long], 200)).toEqual([0, 100, 9000]);
+    // none is: more was there than was written down, of the longest
+    expect(left([empty, short], 1000)).toEqual([0, 0]);
+    expect([leftOf([empty, long], ROLL), leftOf([SHEETS], ROLL)]).toEqual([long, undefined]);
+    // what is said to be left before is what is taken then
+    const [used, needed] = [{ roll: ROLL, length: 200, beside: 0, isAtEnd: true }, 1000];
+    expect(leftOf([short, long], ROLL, needed)).toEqual(long);
+    expect(after([short, long], { ...used, needed }).rolls).toEqual([short, empty]);
+  });
+
+  test('a roll that ended is empty, whatever was written down; a sheet or an offcut is gone anyway', () => {
+    const ended = (roll: Roll, length: number) =>
+      after([{ ...ROLL, lengthLeft: 5000 }, SHEETS], { roll, length, beside: 0, isAtEnd: true });
+    const { rolls, off, missing } = ended(ROLL, 1200);
+    expect([rolls[0].lengthLeft, off, missing]).toEqual([0, 1200, -3800]);
+    // longer than anybody knew
+    expect(ended(ROLL, 5300)).toMatchObject({ off: 5300, missing: 300 });
+    expect(ended(SHEETS, 400)).toMatchObject({ off: 700, missing: 0 });
   });
 
   test('never more film than there was', () => {

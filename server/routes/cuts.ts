@@ -64,7 +64,7 @@ export const cutRoutes = {
   'POST /api/cuts/{id}/nudge': ({ params, body, services }) => nudgeCut(services, params.id, body),
   'POST /api/cuts/{id}/nudges-kept': ({ params, body, services }) =>
     keepNudges(services, params.id, body.keep),
-  'POST /api/cuts/{id}/new-film': ({ params, body, services }) => goOnNewFilm(services, params.id, body.line),
+  'POST /api/cuts/{id}/new-film': ({ params, body, services }) => goOnNewFilm(services, params.id, body),
   'POST /api/cuts/{id}/slipped': ({ params, body, services }) => filmSlipped(services, params.id, body),
   'POST /api/cuts/{id}/again': ({ params, body, services }) => cutAgain(services, params.id, body),
   'POST /api/cuts/{id}/cancel': ({ params, services }) => cancelCut(services, params.id),

@@ -1,6 +1,6 @@
 /** Film that ended in the middle of a cut: what is left lies at the start of new film. */
 import { eq } from 'drizzle-orm';
-import type { Cut, Drawing } from '../../contracts/cuts';
+import type { Cut, Drawing, NewFilmSaid } from '../../contracts/cuts';
 import type { OnNewFilm } from '../../core/films/booking';
 import type { NewFilm } from '../../core/swivel/asCut';
 import { emptyBounds, growBounds } from '../../core/geometry/bounds';
@@ -15,8 +15,13 @@ import { bookFilmEnded } from './stock';
 /**
  * Goes on at a line that a person found, as near to the start of the film as the first line of the cut was laid out.
  * @param line from 1
+ * @param isAtEnd nothing is left of the roll that it was cut from, whatever the shelf counts
  */
-export async function goOnNewFilm(services: CutServices, id: number, line: number): Promise<Cut> {
+export async function goOnNewFilm(
+  services: CutServices,
+  id: number,
+  { line, isAtEnd }: NewFilmSaid,
+): Promise<Cut> {
   const { db, hub } = services;
   await refusePaused(db);
   const [row] = await db.select().from(cuts).where(eq(cuts.id, id));
@@ -32,14 +37,14 @@ export async function goOnNewFilm(services: CutServices, id: number, line: numbe
     earlier: filmsOf(row),
   };
   const cut = await move(services, id, ['stopped'], 'checking', 'resumed', {
-    what: `on new film, from line ${line}`,
+    what: `on new film, from line ${line}${isAtEnd ? ', the roll at its end' : ''}`,
     also: {
       paused: false,
       onNewFilm,
       slip: [1, 0, 0, 1, -onNewFilm.along, 0],
       ...from,
     },
-    before: (tx) => bookFilmEnded(tx, id, onNewFilm),
+    before: (tx) => bookFilmEnded(tx, id, onNewFilm, { isAtEnd, who: services.who }),
   });
   await hub.tell({ kind: 'shop' });
   await services.dispatch({ cutId: id });

@@ -10,6 +10,7 @@ import { WIDTH_SLACK } from '../../core/films/film';
 import type { FilmUsed } from '../../core/films/leftover';
 import { stockAfter } from '../../core/films/leftover';
 import type { Db, Tx } from '../db/connect';
+import type { ByWhom } from '../people/who';
 import type { BookedFor } from '../db/schema';
 import type { calibrations } from '../db/schema';
 import { cuts, cutShares, cutters, filmBookings, films, orders } from '../db/schema';
@@ -25,6 +26,8 @@ interface UsedFor {
   /** mm² of it that are on signs */
   readonly art?: number;
   readonly bookedFor?: readonly BookedFor[];
+  /** Who said how much there is of it; missing: nobody, it was found by the cut. */
+  readonly who?: number | null;
 }
 type CutRow = typeof cuts.$inferSelect;
 
@@ -44,19 +47,28 @@ const cutOf = async (tx: Tx, cut: CutRow, art: number): Promise<UsedFor> => ({
   bookedFor: await bookedFor(tx, cut.id),
 });
 
-/** A cut's film ended, and the rest of it goes onto new film: what came from the old one is booked. */
-export async function bookFilmEnded(tx: Tx, cutId: number, { line, along }: OnNewFilm): Promise<void> {
+/**
+ * A cut's film ended, and the rest of it goes onto new film: what came from the old one is booked.
+ * @param isAtEnd nothing is left of the roll, as somebody says
+ */
+export async function bookFilmEnded(
+  tx: Tx,
+  cutId: number,
+  { line, along }: OnNewFilm,
+  { isAtEnd, who }: ByWhom & { readonly isAtEnd: boolean },
+): Promise<void> {
   const [cut] = await tx.select().from(cuts).where(eq(cuts.id, cutId));
   if (!cut?.roll) return;
   const before = lastPartOf(cut);
   const after = lastPartOf({ ...cut, onNewFilm: { line, along } });
   const { lines } = unpack<Drawing>(cut.drawing);
   // lines lie in no order along the film: some that are cut may reach past some that are not
-  const length = Math.min(before.length, reachOf(lines.slice(0, line - 1)) - (cut.onNewFilm?.along ?? 0));
-  if (length <= 0) return;
+  const reach = reachOf(lines.slice(0, line - 1)) - (cut.onNewFilm?.along ?? 0);
+  const length = Math.max(0, Math.min(before.length, reach));
+  if (length === 0 && !isAtEnd) return;
   // its end is no offcut that anybody would find
-  const used = { roll: cut.roll, length, beside: 0 };
-  await takeFromShelf(tx, cut.film.id, used, await cutOf(tx, cut, before.art - after.art));
+  const used = { roll: cut.roll, length, beside: 0, isAtEnd, needed: before.length };
+  await takeFromShelf(tx, cut.film.id, used, { ...(await cutOf(tx, cut, before.art - after.art)), who });
 }
 
 /** A cut that was begun is left, or begun anew: the film as far as something may be cut in it is spoilt. */
@@ -160,7 +172,7 @@ export async function takeFromShelf(
     .set({ data: sql`${films.data} || ${JSON.stringify({ rolls })}::jsonb` })
     .where(eq(films.id, filmId));
   const { width } = used.roll;
-  const { art = 0, ...about } = how;
+  const { art = 0, who = null, ...about } = how;
   const taken: Taken = { width, off, back: offcuts };
   const gone = usedOf(taken);
   const isKept = how.kind === 'cut';
@@ -172,8 +184,8 @@ export async function takeFromShelf(
     kept: isKept ? keptOf(gone, width, art) : 0,
     price: film.price,
   });
-  // more was there than was written down
-  if (missing > 0) await book(tx, film, [{ width, off: -missing, back: [] }], null);
+  // more, or less, was there than was written down
+  if (missing !== 0) await book(tx, film, [{ width, off: -missing, back: [] }], who);
   return offcuts;
 }
 

@@ -2,16 +2,16 @@
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
 import { ChevronLeft } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Cut } from '../../../contracts/cuts';
 import { isInLane } from '../../../contracts/floor';
 import type { Spot } from '../../../core/geometry/spot';
 import type { Shop } from '../../../core/plan/shop';
-import { call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
 import { useMe } from '../../stores/me';
 import { ONE_OR_NOUGHT } from '../../stores/remembered';
+import { useShopNow } from '../../stores/shopNow';
 import { useUnits } from '../../stores/units';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { answersOf } from '../cutters/asks';
@@ -38,12 +38,14 @@ const cutterId = computed(() => String(route.params.id));
 const { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, problem, say, resume, onNewFilm } =
   useMachine(cutterId);
 const shop = shallowRef<Shop>();
-onMounted(async () => (shop.value = await call('GET /api/shop').catch(() => undefined)));
+const take = (is: Shop): void => void (shop.value = is);
+useShopNow(take, take);
 /** What a press here met, or why nothing is known. */
 const trouble = computed(() => problem.value ?? machines.problem);
 const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
 
 const cutter = computed(() => shop.value?.cutters.find((c) => c.id === cutterId.value));
+const filmNow = computed(() => shop.value?.films.find(({ id }) => id === now.value?.film.id));
 /** It lies flat: there is no roll behind it. */
 const isFlat = ({ sheet }: Cut): boolean => cutter.value?.kind === 'flatbed' || sheet !== null;
 /** Marks of a sheet are taken by hand: as a person chose, and where there is no sensor. */
@@ -234,6 +236,7 @@ const canStop = ({ state, sheet }: Cut): boolean =>
         v-else-if="now?.state === 'stopped' && me.may('operator') && now.linesSent > 0"
         :key="`${now.id} ${now.linesDone}`"
         :cut="now"
+        :film="filmNow"
         :busy="busy"
         @go-on="resume"
         @new-film="onNewFilm"

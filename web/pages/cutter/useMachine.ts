@@ -1,6 +1,6 @@
 import type { Ref } from 'vue';
 import { computed, ref, shallowRef, watch } from 'vue';
-import type { Cut, Drawing, ResumeFrom } from '../../../contracts/cuts';
+import type { Cut, Drawing, NewFilmSaid, ResumeFrom } from '../../../contracts/cuts';
 import { isInLane } from '../../../contracts/floor';
 import type { ShopEvent } from '../../../contracts/api';
 import { ApiProblem, call } from '../../stores/api';
@@ -99,8 +99,8 @@ export function useMachine(cutterId: Ref<string>) {
     ask((params) => call('POST /api/cuts/{id}/resume', { params, body: { from } }));
 
   useListening(hear);
-  const onNewFilm = (line: number): Promise<void> =>
-    ask((params) => call('POST /api/cuts/{id}/new-film', { params, body: { line } }));
+  const onNewFilm = (said: NewFilmSaid): Promise<void> =>
+    ask((params) => call('POST /api/cuts/{id}/new-film', { params, body: said }));
   return {
     now,
     ofOrder,
