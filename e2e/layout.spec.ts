@@ -357,6 +357,40 @@ test('a heading that moves away between press and release is pressed all the sam
   await expect(section(page, 'Films')).toHaveAttribute('aria-expanded', 'true');
 });
 
+test('a press that began elsewhere, or left the heading, opens nothing', async ({ page }) => {
+  await openLayout(page);
+  const open = page.locator('.sections [aria-expanded=true]');
+  await expect(open).toContainText('Layout');
+  await settled(page);
+  const heading = (await section(page, 'Films').boundingBox())!;
+  const name = (await page.getByRole('textbox', { name: 'Name of the order' }).boundingBox())!;
+  for (const [from, to] of [
+    [name, heading],
+    [heading, name],
+  ]) {
+    await page.mouse.move(from.x + 20, from.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(to.x + 20, to.y + 10, { steps: 3 });
+    await page.mouse.up();
+    // whatever it does is drawn by then
+    await page.evaluate(() => new Promise(requestAnimationFrame));
+    await expect(open).toContainText('Layout');
+  }
+  await section(page, 'Films').click();
+  await expect(open).toContainText('Films');
+});
+
+test('a section that is opened below a long one shows its heading', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 700 });
+  await openLayout(page);
+  await settled(page);
+  for (const name of ['Artwork', 'Films', 'Panels', 'Layout']) {
+    await section(page, name).click();
+    await expect(section(page, name)).toHaveAttribute('aria-expanded', 'true');
+    await expect(section(page, name)).toBeInViewport({ ratio: 0.95 });
+  }
+});
+
 test('what was typed last is queued as it was typed, by a press that came before it was planned', async ({
   page,
   shop,

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The whole job in the order people work: one section open at a time, each with its answer in a line. */
-import { computed } from 'vue';
+import { computed, nextTick, useTemplateRef, watch } from 'vue';
 import { saidOnce } from '../../../core/findings/together';
+import type { Spot } from '../../../core/geometry/spot';
 import { useOrder } from '../../stores/order';
 import ArtworkSection from './ArtworkSection.vue';
 import CutSection from './CutSection.vue';
@@ -28,22 +29,41 @@ const emit = defineEmits<{
 const store = useOrder();
 const plan = computed(() => store.plan);
 const { sections, findingsOf, stateOf } = useSections();
+/** What is opened begins where it can be seen: what was open above it has closed, and all of it has moved up. */
+const all = useTemplateRef('all');
+watch(section, async () => {
+  await nextTick();
+  all.value?.querySelector('.open h2')?.scrollIntoView({ block: 'nearest' });
+});
+/** Where a heading was pressed, px. */
+let pressedAt: Spot = [0, 0];
+/** Presses that a click without a pointer is of (UI Events, `detail` of a click). */
+const BY_KEYS = 0;
+/** px that a pointer moves over between press and release without having left. */
+const STILL = 8;
 /** A heading that moves away while a plan comes in, between press and release, is pressed all the same. */
-const holdPress = ({ currentTarget, pointerId }: PointerEvent): void =>
+function press({ currentTarget, pointerId, clientX, clientY }: PointerEvent): void {
   (currentTarget as Element).setPointerCapture(pointerId);
+  pressedAt = [clientX, clientY];
+}
+/** What was pressed elsewhere, such as an option that lay over it, is no press of it. */
+function release({ currentTarget, pointerId, clientX, clientY }: PointerEvent, name: SectionName): void {
+  const isOwn = (currentTarget as Element).hasPointerCapture(pointerId);
+  if (isOwn && Math.hypot(clientX - pressedAt[0], clientY - pressedAt[1]) <= STILL) section.value = name;
+}
 </script>
 
 <template>
   <aside class="card" aria-label="Run card">
     <RunCardHead />
-    <div class="sections">
+    <div ref="all" class="sections">
       <section v-for="(s, i) in sections" :key="s.name" :class="{ open: section === s.name }">
         <h2>
           <button
             :aria-expanded="section === s.name"
-            @pointerdown="holdPress"
-            @pointerup="section = s.name"
-            @click="section = s.name"
+            @pointerdown="press"
+            @pointerup="release($event, s.name)"
+            @click="$event.detail === BY_KEYS && (section = s.name)"
           >
             <span class="step number">{{ i + 1 }}</span>
             <span class="name">{{ s.title }}</span>
