@@ -8,7 +8,7 @@ import { nudger } from '../../core/devicelang/nudged';
 import { inverse, mapped } from '../../core/geometry/matrix';
 import type { Cutter } from '../../core/layout/cutter';
 import { untilBack } from '../db/away';
-import { prepared } from '../db/prepared';
+import { perDatabase } from '../db/perDatabase';
 import { cuts } from '../db/schema';
 import type { StoredProgram } from '../work/makeCuts';
 import type { FeedCallbacks, Head } from './feed';
@@ -17,13 +17,14 @@ import type { CutRow, Services } from './settle';
 import { isHolder } from './settle';
 import type { Place } from './whereabouts';
 
-const SAVE_EVERY_MS = 700;
+/** How far it is, is written with the lines that are sent; on long lines this often. */
+const SAVE_EVERY_MS = 2000;
 
 const given = (name: string): SQL => sql`${sql.placeholder(name)}`;
 const far = { linesDone: given('linesDone'), secondsDone: given('secondsDone') };
 const isIt = eq(cuts.id, sql.placeholder('id'));
 /** Only who has the cutter sends lines, and hears by the row that comes back that it still does. */
-const saveSent = prepared((db) =>
+const saveSent = perDatabase((db) =>
   db
     .update(cuts)
     .set({ linesSent: given('linesSent'), ...far })
@@ -32,7 +33,7 @@ const saveSent = prepared((db) =>
     .prepare('lines-sent'),
 );
 /** Never backwards: an older write may arrive late. */
-const saveDone = prepared((db) =>
+const saveDone = perDatabase((db) =>
   db
     .update(cuts)
     .set(far)

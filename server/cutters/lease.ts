@@ -1,5 +1,6 @@
 import { and, eq, lt, or, sql } from 'drizzle-orm';
 import type { Db } from '../db/connect';
+import { perDatabase } from '../db/perDatabase';
 import { leases } from '../db/schema';
 
 /** A lease that is not renewed for this long is anybody's. */
@@ -30,29 +31,64 @@ export async function takeLease(
   patience = 0,
 ): Promise<Lease | undefined> {
   const givesUp = Date.now() + patience;
-  while (!(await renew(db, cutterId, holder))) {
+  let asked = Date.now();
+  while (!(await take(db, cutterId, holder))) {
     if (Date.now() >= givesUp) return undefined;
     await new Promise((done) => setTimeout(done, 100));
+    asked = Date.now();
   }
-  let until = Date.now() + LEASE_MS;
-  const timer = setInterval(() => {
-    const asked = Date.now();
-    renew(db, cutterId, holder)
-      .then((ok) => (until = ok ? asked + LEASE_MS : 0))
-      .catch(() => {}); // the database is away: the lease runs out by itself
-  }, RENEW_MS);
+  const held = heldIn(db);
+  held.keep(holder, asked + LEASE_MS);
   return {
     holder,
-    held: () => Date.now() < until,
+    held: () => Date.now() < held.until(holder),
     release: async () => {
-      clearInterval(timer);
+      held.drop(holder);
       await db.delete(leases).where(and(eq(leases.cutterId, cutterId), eq(leases.holder, holder)));
     },
   };
 }
 
-async function renew(db: Db, cutterId: string, holder: string): Promise<boolean> {
-  const expiresAt = sql<number>`${now} + ${LEASE_MS}`;
+/** Leases that this process holds, renewed together: of fifty cutters, one by one, that is a query every 40 ms. */
+const heldIn = perDatabase((db) => {
+  /** When each ends unless it is renewed, ms since 1970, by its holder. */
+  const ends = new Map<string, number>();
+  const renewAll = async (): Promise<void> => {
+    const [asked, holders] = [Date.now(), [...ends.keys()]];
+    const rows = await renewed(db).execute({ holders });
+    const still = new Set(rows.map(({ holder }) => holder));
+    for (const holder of holders)
+      if (ends.has(holder)) ends.set(holder, still.has(holder) ? asked + LEASE_MS : 0);
+  };
+  let timer: ReturnType<typeof setInterval> | undefined;
+  return {
+    keep: (holder: string, until: number): void => {
+      ends.set(holder, until);
+      // while the database is away they run out by themselves
+      timer ??= setInterval(() => void renewAll().catch(() => {}), RENEW_MS);
+    },
+    until: (holder: string): number => ends.get(holder) ?? 0,
+    drop: (holder: string): void => {
+      ends.delete(holder);
+      if (ends.size > 0) return;
+      clearInterval(timer);
+      timer = undefined;
+    },
+  };
+});
+
+const expiresAt = sql<number>`${now} + ${sql.raw(String(LEASE_MS))}`;
+
+const renewed = perDatabase((db) =>
+  db
+    .update(leases)
+    .set({ expiresAt })
+    .where(sql`${leases.holder} = any(${sql.placeholder('holders')})`)
+    .returning({ holder: leases.holder })
+    .prepare('renewed-leases'),
+);
+
+async function take(db: Db, cutterId: string, holder: string): Promise<boolean> {
   const rows = await db
     .insert(leases)
     .values({ cutterId, holder, expiresAt })

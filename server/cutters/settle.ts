@@ -4,7 +4,7 @@ import { and, eq, exists, ne, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { untilBack } from '../db/away';
 import type { Db } from '../db/connect';
-import { prepared } from '../db/prepared';
+import { perDatabase } from '../db/perDatabase';
 import { cuts, leases } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { wearKnife } from '../services/knives';
@@ -23,7 +23,7 @@ export interface Services {
 
 export type CutRow = typeof cuts.$inferSelect;
 
-const wholeRow = prepared((db) =>
+const wholeRow = perDatabase((db) =>
   db
     .select()
     .from(cuts)

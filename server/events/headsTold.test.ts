@@ -26,22 +26,33 @@ test('of each cut the newest is told, all of them together', () => {
   expect(told).toHaveLength(1);
 });
 
+test('heads of fifty machines go in one notice: each is sent to every page by itself', () => {
+  const told: (readonly HeadNow[])[] = [];
+  const { note } = tellHeads(async (heads) => void told.push(heads));
+  for (let k = 0; k < 50; k++)
+    note({ ...head(123_456 + k, 12_345.678), y: 1234.567, secondsDone: 12_345.678 });
+  jest.advanceTimersByTime(200);
+  expect(told.map((heads) => heads.length)).toEqual([50]);
+});
+
 test('a notice is never larger than PostgreSQL takes, and none that fails stops the next', () => {
   const sizes: number[] = [];
+  const told = new Set<number>();
   const { note, close } = tellHeads((heads) => {
+    for (const { cutId } of heads) told.add(cutId);
     sizes.push(JSON.stringify({ kind: 'heads', heads }).length);
     return Promise.reject(new Error('away'));
   });
   for (let k = 0; k < 200; k++) note({ ...head(1_000_000_000 + k, -123_456.789), y: -123_456.789, linesDone: 1_000_000, secondsDone: 1_234_567.891 }); // prettier-ignore
   jest.advanceTimersByTime(200);
-  expect(sizes).toHaveLength(5);
+  expect([sizes.length, told.size]).toEqual([3, 200]);
   // its documentation of NOTIFY: in the default configuration it must be shorter than 8000 bytes
   expect(Math.max(...sizes)).toBeLessThan(8000);
   note(head(1, 1));
   jest.advanceTimersByTime(200);
-  expect(sizes).toHaveLength(6);
+  expect(sizes).toHaveLength(4);
   note(head(1, 2));
   close();
   jest.advanceTimersByTime(200);
-  expect(sizes).toHaveLength(6);
+  expect(sizes).toHaveLength(4);
 });

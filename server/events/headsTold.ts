@@ -8,13 +8,29 @@ import { rounded } from '../../core/units/rounded';
 /** ms; of more machines than one person looks at, less often */
 const [EVERY_MS, MANY_EVERY_MS] = [100, 200];
 const MANY = 10;
-/** In one notice: PostgreSQL takes 8000 bytes, and a head is less than 160. */
-const AT_ONCE = 45;
+/** Bytes of heads in one notice: PostgreSQL takes less than 8000 with what is around them. */
+const AT_ONCE = 7900;
 
 export interface HeadsTold {
   /** The newest of each cut counts. */
   readonly note: (head: HeadNow) => void;
   readonly close: () => void;
+}
+
+/** As few notices as they go into: each is sent to every page by itself. */
+function asNotices(heads: readonly HeadNow[]): HeadNow[][] {
+  const notices: HeadNow[][] = [];
+  let room = 0;
+  for (const head of heads) {
+    const size = JSON.stringify(head).length + 1;
+    if (size > room) {
+      notices.push([]);
+      room = AT_ONCE;
+    }
+    notices.at(-1)!.push(head);
+    room -= size;
+  }
+  return notices;
 }
 
 export function tellHeads(tell: (heads: readonly HeadNow[]) => Promise<void>): HeadsTold {
@@ -27,7 +43,7 @@ export function tellHeads(tell: (heads: readonly HeadNow[]) => Promise<void>): H
     moved.clear();
     last = all.length;
     // what is not told now is told with the next
-    for (let k = 0; k < all.length; k += AT_ONCE) void tell(all.slice(k, k + AT_ONCE)).catch(() => {});
+    for (const heads of asNotices(all)) void tell(heads).catch(() => {});
   };
   return {
     note: ({ x, y, secondsDone, ...head }) => {

@@ -69,8 +69,8 @@ describe('limits', () => {
 
   test('it dies with its parent, killed or not', async () => {
     const parent = `
-      import { oneFileOf } from './scripts/oneFile.mjs';
-      const { launch } = await import(oneFileOf('server/files/launch.ts'));
+      import { builtProgram } from './scripts/builtProgram.mjs';
+      const { launch } = await import(builtProgram('server/files/launch.ts'));
       launch({ command: 'sleep', args: ['123'], input: '', limits: { memory: 500, seconds: 60, fileSize: 0 } });
       setTimeout(() => console.log('ready'), 300);`;
     const child = spawn(process.execPath, ['--input-type=module', '-e', parent], {

@@ -40,3 +40,12 @@ export function workOf({ shapes }: Pick<Artwork, 'shapes'>): Work {
   }
   return { shapes: shapes.length, loops, points };
 }
+
+export const LARGEST_UPLOAD = 40 * 1024 * 1024;
+
+/** @param bytes how large it is; missing: nobody waited for its end */
+export const tooBig = (bytes?: number): FileProblem =>
+  new FileProblem(
+    'too-big',
+    `The file is ${bytes ? `${(bytes / 1024 / 1024).toFixed(0)} MB` : 'too large'}; 40 MB is the most. Take placed pictures out of the drawing or split it, and bring it in again.`,
+  );

@@ -20,7 +20,7 @@ import { regionToPathData } from '../../core/geometry/pathText';
 import { regionArea, weld } from '../../core/geometry/region';
 import type { FileProblem } from './fileProblem';
 import { differingShare, pixels, stackedSvg } from './pixels.testing';
-import { SHIPPED_FONTS } from './fonts';
+import { SHIPPED_FONTS } from './shippedFonts';
 import { kindOf } from './fileKind';
 import { AS_IT_COMES, firstReading, readFile } from './readFile';
 import type { WorkPool } from '../work/pool';

@@ -10,9 +10,9 @@ import { readAsItIs } from './readAsItIs';
 import { unpacked } from './unpacked';
 import type { FileKind } from './fileKind';
 import { kindOf } from './fileKind';
-import { tooMuch, workOf } from './limits';
+import { LARGEST_UPLOAD, tooBig, tooMuch, workOf } from './limits';
 import type { Tell } from './tell';
-import { LARGEST_UPLOAD, readSvg, tooBig } from './readSvg';
+import { readSvg } from './readSvg';
 import { readEps, readPdfFile } from './readPdfFile';
 import { openPicture, suggestFor, tracePicture } from './readPicture';
 

@@ -4,13 +4,14 @@ import { readResolvedSvg } from '../../core/readers/svg/readResolvedSvg';
 import { lettersMissing } from '../../core/artwork/layText';
 import type { Finding } from '../../core/findings/finding';
 import { FileProblem } from './fileProblem';
-import { fontFiles, SHIPPED_FONTS, STAND_IN, whoHas } from './fonts';
+import { fontFiles, whoHas } from './fonts';
+import { LARGEST_UPLOAD, tooBig } from './limits';
+import { SHIPPED_FONTS, STAND_IN } from './shippedFonts';
 import type { Words } from './svg/tidySvg';
 import { tidySvg, withoutLetters } from './svg/tidySvg';
 import type { Tell } from './tell';
 import { askChild } from './launch';
 
-export const LARGEST_UPLOAD = 40 * 1024 * 1024;
 const CHILD = join(process.cwd(), 'server/files/resolve-child.mjs');
 
 /**
@@ -34,12 +35,6 @@ export async function resolvedSvg(bytes: Uint8Array, font: string | null): Promi
   const { text, words } = tidySvg(bytes, { pictures: 'kept' });
   return resolve(text, words ? await typefaces(words, font) : undefined);
 }
-
-export const tooBig = (bytes?: number): FileProblem =>
-  new FileProblem(
-    'too-big',
-    `The file is ${bytes ? `${(bytes / 1024 / 1024).toFixed(0)} MB` : 'too large'}; 40 MB is the most. Take placed pictures out of the drawing or split it, and bring it in again.`,
-  );
 
 interface Typefaces {
   readonly files: readonly string[];

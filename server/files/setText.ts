@@ -8,7 +8,8 @@ import { parsePathData } from '../../core/readers/svg/pathData';
 import { mapPath } from '../../core/geometry/path';
 import { scaling } from '../../core/geometry/matrix';
 import { FileProblem } from './fileProblem';
-import { DRAWS_NOTHING, fontFiles, SHIPPED_FONTS } from './fonts';
+import { DRAWS_NOTHING, fontFiles } from './fonts';
+import { SHIPPED_FONTS } from './shippedFonts';
 import { toSfnt } from './sfnt';
 
 // loaded when text is set: it is WebAssembly, and most files carry none

@@ -5,7 +5,8 @@ import type { Region } from '../../core/geometry/region';
 import type { Spot } from '../../core/geometry/spot';
 import { simplify } from '../../core/geometry/simplify';
 import { codePath } from '../../core/print/code';
-import { fontFiles, SHIPPED_FONTS } from './fonts';
+import { fontFiles } from './fonts';
+import { SHIPPED_FONTS } from './shippedFonts';
 
 /** What an order is called on paper, and the address that opens it on a tablet. */
 export interface PaperOrder {

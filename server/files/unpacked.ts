@@ -1,6 +1,6 @@
 import { gunzipSync } from 'node:zlib';
 import { FileProblem } from './fileProblem';
-import { LARGEST_UPLOAD } from './readSvg';
+import { LARGEST_UPLOAD } from './limits';
 
 /** An SVG that was packed to travel. */
 export function unpacked(bytes: Uint8Array): Uint8Array {

@@ -3,7 +3,7 @@ import { and, asc, eq, inArray, isNotNull, isNull, ne, sql } from 'drizzle-orm';
 import type { OwnChange, People, Person, Role } from '../../contracts/people';
 import { isTaken } from '../db/away';
 import type { Db, Tx } from '../db/connect';
-import { prepared } from '../db/prepared';
+import { perDatabase } from '../db/perDatabase';
 import { people, sessions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
@@ -19,7 +19,7 @@ interface PeopleServices extends ByWhom {
 
 const isIn = isNull(people.removedAt);
 
-const byId = prepared((db) =>
+const byId = perDatabase((db) =>
   db
     .select()
     .from(people)

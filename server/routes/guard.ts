@@ -3,7 +3,7 @@ import multer from 'multer';
 import type { Logger } from 'pino';
 import type { z } from 'zod';
 import { isDatabaseAway, isUnkeepable } from '../db/away';
-import { tooBig } from '../files/readSvg';
+import { tooBig } from '../files/limits';
 import { TOO_BUSY, tooBusy, Trouble } from '../problem';
 import { STEPS_TYPE } from '../../contracts/api';
 

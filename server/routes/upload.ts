@@ -1,7 +1,7 @@
 import type { Request, RequestHandler, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import multer from 'multer';
-import { LARGEST_UPLOAD } from '../files/readSvg';
+import { LARGEST_UPLOAD } from '../files/limits';
 import { Trouble } from '../problem';
 import type { Watch } from '../work/pool';
 import { STEPS_TYPE } from '../../contracts/api';

@@ -16,7 +16,6 @@ import { AT_WORK } from '../cutters/look';
 import { isTaken } from '../db/away';
 import type { Db, Tx } from '../db/connect';
 import { calibrations, cuts, cutters, films } from '../db/schema';
-import { printPdf } from '../files/printPdf';
 import { namesOf } from '../people/people';
 import { notFound, Trouble } from '../problem';
 import { shopRecipe } from './calibrationRecipe';
@@ -373,6 +372,8 @@ export async function calibrationSheet(db: Db, id: number): Promise<{ name: stri
   if (!crosses) throw new Trouble(422, 'small-sheet', 'Crosses and marks do not fit on this sheet.');
   const [film] = await db.select().from(films).where(eq(films.id, setup.film));
   const text = `${cutter.name} · calibration ${id} · this side up`;
+  // seldom asked for, and long to load
+  const { printPdf } = await import('../files/printPdf');
   const bytes = await printPdf(
     crosses.unit,
     crosses.sheet,

@@ -6,7 +6,7 @@ import type { Cut, CutAct, CutActed, CutState, ResumeFrom } from '../../contract
 import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
 import type { Db, Tx } from '../db/connect';
-import { prepared } from '../db/prepared';
+import { perDatabase } from '../db/perDatabase';
 import { cutActs, cuts, cutShares, orders, people } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
@@ -114,11 +114,11 @@ const those = (db: Db, which: SQL) =>
     .where(which)
     .orderBy(asc(cuts.rank), asc(cuts.id))
     .limit(500);
-const openCuts = prepared((db) => those(db, inArray(cuts.state, [...OPEN_STATES])).prepare('open-cuts'));
-const cutsOfOrder = prepared((db) =>
+const openCuts = perDatabase((db) => those(db, inArray(cuts.state, [...OPEN_STATES])).prepare('open-cuts'));
+const cutsOfOrder = perDatabase((db) =>
   those(db, isOf(db, sql.placeholder('orderId'))).prepare('cuts-of-order'),
 );
-const oneCut = prepared((db) => those(db, eq(cuts.id, sql.placeholder('id'))).prepare('one-cut'));
+const oneCut = perDatabase((db) => those(db, eq(cuts.id, sql.placeholder('id'))).prepare('one-cut'));
 
 export async function listCuts(db: Db, { orderId }: { orderId?: number } = {}): Promise<Cut[]> {
   const rows = await (orderId === undefined ? openCuts(db).execute() : cutsOfOrder(db).execute({ orderId }));

@@ -4,7 +4,7 @@ import { eq, getTableColumns, sql } from 'drizzle-orm';
 import type { FontInfo } from '../../contracts/api';
 import type { Db } from '../db/connect';
 import { fonts, orders, revisions } from '../db/schema';
-import { SHIPPED_FONTS } from '../files/fonts';
+import { SHIPPED_FONTS } from '../files/shippedFonts';
 import { notFound, Trouble } from '../problem';
 import type { ReadingServices } from './readings';
 import { valueOf } from './readings';

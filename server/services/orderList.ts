@@ -1,36 +1,17 @@
 /** The list of orders, a page at a time: what is late, what is at which cutter. */
-import { and, desc, eq, ilike, ne, or, sql } from 'drizzle-orm';
+import { desc, eq, ne, sql } from 'drizzle-orm';
 import type { OrderFilter, OrderList, OrderQuery, OrderRow } from '../../contracts/api';
 import { ORDER_FILTERS } from '../../contracts/api';
 import type { Db } from '../db/connect';
+import { perDatabase } from '../db/perDatabase';
 import { cuts, cutShares, cutters, orders } from '../db/schema';
 import { findCuts } from './findCuts';
 
 export async function listOrders(db: Db, { search, show, limit }: OrderQuery): Promise<OrderList> {
-  const known = orderStates(db, search);
-  const isShown = and(
-    eq(known.putAway, show === 'put-away'),
-    show === 'late' ? eq(known.late, true) : undefined,
-    show === 'all' || show === 'late' || show === 'put-away' ? undefined : eq(known.state, show),
-  );
+  const words = wordsOf(search);
   const [rows, counted, found] = await Promise.all([
-    db
-      .with(known)
-      .select()
-      .from(known)
-      .where(isShown)
-      .orderBy(desc(known.late), desc(known.changedAt), desc(known.id))
-      .limit(limit),
-    db
-      .with(known)
-      .select({
-        state: known.state,
-        late: known.late,
-        putAway: known.putAway,
-        count: sql<number>`count(*)::int`,
-      })
-      .from(known)
-      .groupBy(known.state, known.late, known.putAway),
+    shownRows(db).execute({ words, show, limit }),
+    countedRows(db).execute({ words }),
     findCuts(db, search),
   ]);
   const counts = ORDER_FILTERS.map((filter) => {
@@ -44,13 +25,39 @@ export async function listOrders(db: Db, { search, show, limit }: OrderQuery): P
   };
 }
 
+const shownRows = perDatabase((db) => {
+  const known = orderStates(db);
+  const show = sql`${sql.placeholder('show')}::text`;
+  const isShown = sql`case ${show} when 'put-away' then ${known.putAway} when 'late' then ${known.late} and not ${known.putAway}
+    else not ${known.putAway} and ${show} in ('all', ${known.state}) end`;
+  return db
+    .with(known)
+    .select()
+    .from(known)
+    .where(isShown)
+    .orderBy(desc(known.late), desc(known.changedAt), desc(known.id))
+    .limit(sql.placeholder('limit'))
+    .prepare('orders-shown');
+});
+
+const countedRows = perDatabase((db) => {
+  const known = orderStates(db);
+  const { state, late, putAway } = known;
+  return db
+    .with(known)
+    .select({ state, late, putAway, count: sql<number>`count(*)::int` })
+    .from(known)
+    .groupBy(state, late, putAway)
+    .prepare('orders-counted');
+});
+
 function isIn(filter: OrderFilter, of: Pick<OrderRow, 'state' | 'late'> & { putAway: boolean }): boolean {
   if (of.putAway || filter === 'put-away') return of.putAway && filter === 'put-away';
   return filter === 'all' || (filter === 'late' ? of.late : of.state === filter);
 }
 
 /** Orders with what their cuts say of them. */
-function orderStates(db: Db, search: string) {
+function orderStates(db: Db) {
   const live = db
     .select({
       orderId: cutShares.orderId,
@@ -90,22 +97,19 @@ function orderStates(db: Db, search: string) {
       })
       .from(orders)
       .leftJoin(live, eq(live.orderId, orders.id))
-      .where(matches(search)),
+      .where(isFound),
   );
 }
 
+/** What is looked for, word by word, as patterns. */
+const wordsOf = (search: string): string[] =>
+  search
+    .trim()
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
+
 /** Every word has to be somewhere in what the row shows. */
-function matches(search: string) {
-  const words = search.trim().split(/\s+/).filter(Boolean);
-  return and(
-    ...words.map((word) => {
-      const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
-      return or(
-        ilike(orders.name, like),
-        ilike(orders.fileName, like),
-        ilike(sql`'#' || ${orders.number}`, like),
-        ilike(sql`${orders.summary}->>'films'`, like),
-      );
-    }),
-  );
-}
+const isFound = sql`not exists (select 1 from unnest(${sql.placeholder('words')}::text[]) word
+  where (${orders.name} ilike word or ${orders.fileName} ilike word or '#' || ${orders.number} ilike word
+    or ${orders.summary}->>'films' ilike word) is not true)`;

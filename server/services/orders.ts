@@ -12,11 +12,12 @@ import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
 import type { Db, Tx } from '../db/connect';
+import { perDatabase } from '../db/perDatabase';
 import { orders, people, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
-import type { PlanTask, MadePlan } from '../work/tasks';
+import type { PlanTask, MadePlan } from '../work/planningTasks';
 import type { PaperKind } from '../files/papers';
 import type { ReadingServices } from './readings';
 import { artworksFor, takeFile } from './readings';
@@ -105,10 +106,26 @@ const nameFrom = (fileName: string): string =>
 // a picture is of hundreds of kilobytes, and nobody asks for it with the rest
 const { thumbnail: _picture, summary: _summary, ...orderColumns } = getTableColumns(orders);
 
+/** With whether a step leads back and on, and who made it so. */
+const oneOrder = perDatabase((db) =>
+  db
+    .select({
+      ...orderColumns,
+      canUndo: sql<boolean>`${revisions.parent} is not null`,
+      canRedo: sql<boolean>`exists (select 1 from ${revisions} later
+        where later.order_id = ${orders.id} and later.parent = ${orders.revision})`,
+      savedBy: people.name,
+    })
+    .from(orders)
+    .innerJoin(revisions, and(eq(revisions.orderId, orders.id), eq(revisions.n, orders.revision)))
+    .leftJoin(people, eq(people.id, revisions.madeBy))
+    .where(eq(orders.id, sql.placeholder('id')))
+    .prepare('one-order'),
+);
+
 export async function getOrder(db: Db, id: number): Promise<Order> {
-  const [order] = await db.select(orderColumns).from(orders).where(eq(orders.id, id));
+  const [order] = await oneOrder(db).execute({ id });
   if (!order) throw notFound('order');
-  const { canUndo, canRedo, savedBy } = await stepsOf(db, order);
   return {
     id: order.id,
     number: order.number,
@@ -118,10 +135,10 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
     choices: choicesOf(order) as Order['choices'],
     revision: order.revision,
     repeats: order.repeats,
-    canUndo,
-    canRedo,
+    canUndo: order.canUndo,
+    canRedo: order.canRedo,
     savedAt: order.changedAt.toISOString(),
-    savedBy,
+    savedBy: order.savedBy,
   };
 }
 
@@ -135,19 +152,6 @@ type Reads = Pick<Db, 'select'>;
 const isNow = ({ id, revision }: AtRevision) => and(eq(revisions.orderId, id), eq(revisions.n, revision));
 const isMadeOn = ({ id, revision }: AtRevision) =>
   and(eq(revisions.orderId, id), eq(revisions.parent, revision));
-
-async function stepsOf(db: Db, order: AtRevision): Promise<Pick<Order, 'canUndo' | 'canRedo' | 'savedBy'>> {
-  const { parent, n, madeBy } = revisions;
-  const [[now], after] = await Promise.all([
-    db
-      .select({ parent, savedBy: people.name })
-      .from(revisions)
-      .leftJoin(people, eq(people.id, madeBy))
-      .where(isNow(order)),
-    db.select({ n }).from(revisions).where(isMadeOn(order)).limit(1),
-  ]);
-  return { canUndo: now.parent !== null, canRedo: after.length > 0, savedBy: now.savedBy };
-}
 
 export async function nameOrder(
   { db, hub }: OrderServices,

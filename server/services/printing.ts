@@ -3,7 +3,7 @@ import type { SheetQuery } from '../../contracts/print';
 import type { ArtworkChoices } from '../../core/artwork/choices';
 import type { Db } from '../db/connect';
 import { Trouble } from '../problem';
-import type { SheetFile } from '../work/tasks';
+import type { SheetFile } from '../work/planningTasks';
 import type { OrderServices } from './orders';
 import { getOrder, planTask } from './orders';
 import { originalOf } from './readings';

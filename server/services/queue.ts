@@ -8,7 +8,7 @@ import type { Db } from '../db/connect';
 import { cutActs, cuts, cutShares, orders } from '../db/schema';
 import { Trouble } from '../problem';
 import type { MadeCut } from '../work/makeCuts';
-import type { MadePlan } from '../work/tasks';
+import type { MadePlan } from '../work/planningTasks';
 import type { CutServices } from './cuts';
 import { listCuts, promoteNext } from './cuts';
 import { getOrder, planToCut } from './orders';

@@ -8,7 +8,7 @@ import type { TakenPicture } from '../../contracts/api';
 import type { Db } from '../db/connect';
 import { files, fonts, readings } from '../db/schema';
 import { notFound, Trouble } from '../problem';
-import type { Answer } from '../work/tasks';
+import type { Answer } from '../work/readingTasks';
 import type { Watch, WorkPool } from '../work/pool';
 import { pack, unpack } from './pack';
 

@@ -1,5 +1,5 @@
 /** What the shop sets for itself. */
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { ShopChange } from '../../contracts/shop';
 import type { FilmSize } from '../../core/films/leftover';
 import type { Printer } from '../../core/print/choices';
@@ -26,9 +26,21 @@ const USUAL: Settings = {
   paused: false,
 };
 
+/** As they are stored; null: the shop has said nothing yet. */
+export type StoredSettings = (Omit<Settings, 'printer'> & { readonly printer: Printer | null }) | null;
+
 export async function settingsOf(db: Pick<Db, 'select'>): Promise<Settings> {
   const [row] = await db.select().from(settings).where(eq(settings.id, SHOP));
-  const { printer, ...rest } = row ?? USUAL;
+  return settingsFrom(row ?? null);
+}
+
+/** For a query that asks for more than them. */
+export const storedSettings = sql<StoredSettings>`(select json_build_object('leastOffcut', ${settings.leastOffcut},
+  'printer', ${settings.printer}, 'paused', ${settings.paused}, 'printerLink', ${settings.printerLink})
+  from ${settings} where ${settings.id} = ${SHOP})`;
+
+export function settingsFrom(stored: StoredSettings): Settings {
+  const { printer, ...rest } = stored ?? USUAL;
   return { ...rest, printer: printer ?? USUAL.printer };
 }
 

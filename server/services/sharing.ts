@@ -1,5 +1,6 @@
 /** Several orders on one film, as they stand in the database. */
 import { createHash } from 'node:crypto';
+import type { SQL } from 'drizzle-orm';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import type { GuestOrder, SharingNow } from '../../contracts/cuts';
 import type { Choices } from '../../core/plan/choices';
@@ -25,7 +26,7 @@ async function allHosts(db: Reads, one?: TakesAlong): Promise<Hosts> {
     .where(and(isHere, takesOthersAlong));
   const wishes = one ? [...stored.filter(({ id }) => id !== one.id), one] : stored;
   const wished = wishes.flatMap(({ guests }) => Object.values(guests).flat());
-  const others = await rowsOf(db, wished);
+  const others = await named(db, wished, isHere);
   const known = new Set(wishes.map(({ id }) => id));
   return hostsOf([
     ...wishes,
@@ -33,21 +34,14 @@ async function allHosts(db: Reads, one?: TakesAlong): Promise<Hosts> {
   ]);
 }
 
-const names = { id: orders.id, number: orders.number, name: orders.name };
-
-const rowsOf = (db: Reads, ids: readonly number[]) =>
-  db
-    .select({ id: orders.id })
-    .from(orders)
-    .where(and(isHere, inArray(orders.id, [...ids])));
-
-async function namesOf(db: Reads, ids: readonly number[]) {
-  const rows = await db
-    .select(names)
-    .from(orders)
-    .where(inArray(orders.id, [...ids]));
-  return new Map(rows.map((row) => [row.id, row]));
-}
+/** Orders by their ids; of none, which is of most, nobody is asked. */
+const named = async (db: Reads, ids: readonly number[], provided?: SQL) =>
+  ids.length === 0
+    ? []
+    : db
+        .select({ id: orders.id, number: orders.number, name: orders.name })
+        .from(orders)
+        .where(and(provided, inArray(orders.id, [...ids])));
 
 /** Of an order, what decides whom it is cut with. */
 interface Sharer {
@@ -75,15 +69,16 @@ async function sharingAmong(db: Reads, { id, choices }: Sharer, hosts: Hosts): P
     ids.filter((guest) => hosts.get(film)?.get(guest) !== id).map((guest) => ({ film, guest })),
   );
   const guests = await guestOrders(db, filmsOf, id);
-  const named = await namesOf(db, [...hostOf.map(({ host }) => host), ...missing.map(({ guest }) => guest)]);
+  const rows = await named(db, [...hostOf.map(({ host }) => host), ...missing.map(({ guest }) => guest)]);
+  const byId = new Map(rows.map((row) => [row.id, row]));
   const away = Object.fromEntries(
     hostOf.flatMap(({ film, host }) => {
-      const order = named.get(host);
+      const order = byId.get(host);
       return order ? [[film, order] as const] : [];
     }),
   );
   const refused = missing.flatMap(({ film, guest }) => {
-    const order = named.get(guest);
+    const order = byId.get(guest);
     return order ? [{ film, order }] : [];
   });
   const said = JSON.stringify([

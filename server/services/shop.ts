@@ -1,48 +1,68 @@
 import { createHash } from 'node:crypto';
-import { asc, eq, max, sql } from 'drizzle-orm';
+import { eq, max, sql } from 'drizzle-orm';
 import type { ShopChange, ShopNow } from '../../contracts/shop';
 import { filmsFromCsv } from '../../core/films/csv';
+import type { LineKind } from '../../core/artwork/choices';
 import type { Film } from '../../core/films/film';
+import type { Cutter, Recipe } from '../../core/layout/cutter';
 import { kindSuffix } from '../../core/plan/recipes';
 import type { Db } from '../db/connect';
+import { perDatabase } from '../db/perDatabase';
 import { cutters, films, recipes } from '../db/schema';
 import type { Hub } from '../events/hub';
 import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
-import { changeSettings, settingsOf } from './settings';
+import { changeSettings, settingsFrom, storedSettings } from './settings';
 import { bookCount, heldFilm, heldFilms } from './stock';
-import { keptNow, staleCalibrations } from './stale';
+import { knivesIn, lastKept, staleCalibrations } from './stale';
 
 export interface ShopServices extends ByWhom {
   readonly db: Db;
   readonly hub: Hub;
 }
 
+type RecipeRow = readonly [cutterId: string, filmId: string, kind: LineKind, recipe: Recipe];
+
+/** Every plan asks for all of it: one query answers, with one view of the shop. */
+const everything = perDatabase((db) =>
+  db
+    .select({
+      films: sql<
+        readonly Film[]
+      >`(select coalesce(json_agg(${films.data} order by ${films.position}), '[]') from ${films})`,
+      cutters: sql<
+        readonly Cutter[]
+      >`(select coalesce(json_agg(${cutters.data} order by ${cutters.id}), '[]') from ${cutters})`,
+      recipes: sql<readonly RecipeRow[]>`(select coalesce(json_agg(
+        json_build_array(${recipes.cutterId}, ${recipes.filmId}, ${recipes.kind}, ${recipes.data})
+        order by ${recipes.cutterId}, ${recipes.filmId}, ${recipes.kind}), '[]') from ${recipes})`,
+      settings: storedSettings,
+      kept: lastKept,
+      knives: knivesIn,
+    })
+    .from(sql`(select) as shop`)
+    .prepare('shop'),
+);
+
 /** What the shop has, as the plan takes it. */
 export async function loadShop(db: Db): Promise<ShopNow> {
-  const [filmRows, cutterRows, recipeRows, { leastOffcut, printer }, kept] = await Promise.all([
-    db.select().from(films).orderBy(asc(films.position)),
-    db.select().from(cutters).orderBy(asc(cutters.id)),
-    db.select().from(recipes).orderBy(asc(recipes.cutterId), asc(recipes.filmId), asc(recipes.kind)),
-    settingsOf(db),
-    keptNow(db),
-  ]);
-  const all = cutterRows.map((row) => row.data);
+  const [row] = await everything(db).execute();
+  const { leastOffcut, printer } = settingsFrom(row.settings);
   const shop = {
     printer,
-    films: filmRows.map((row) => row.data),
-    cutters: all.filter(({ isRetired }) => !isRetired),
+    films: row.films,
+    cutters: row.cutters.filter(({ isRetired }) => !isRetired),
     recipes: Object.fromEntries(
-      recipeRows.map(({ cutterId, filmId, kind, data }) => [
+      row.recipes.map(([cutterId, filmId, kind, recipe]) => [
         `${cutterId}/${filmId}${kindSuffix(kind)}`,
-        data,
+        recipe,
       ]),
     ),
   };
   const version = createHash('sha256').update(JSON.stringify(shop)).digest('base64url');
   // how old something is changes by itself, and nothing that is made with it
-  const stale = staleCalibrations(kept, all);
-  return { ...shop, version, stale, leastOffcut, retired: all.filter(({ isRetired }) => isRetired) };
+  const stale = staleCalibrations(row.kept, row.knives, row.cutters);
+  return { ...shop, version, stale, leastOffcut, retired: row.cutters.filter(({ isRetired }) => isRetired) };
 }
 
 /** Changes a film's record; orders that use it are planned with it from then on. @throws Trouble when there is none */

@@ -1,10 +1,11 @@
 /** Strips as files. All of a plan's are made at once and kept for a while: for the same inputs nothing is planned twice. */
 import { createHash } from 'node:crypto';
 import { and, eq, sql } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/connect';
 import { stripFiles } from '../db/schema';
 import { Trouble } from '../problem';
-import type { StripFile, StripKind } from '../work/tasks';
+import type { StripFile, StripKind } from '../work/planningTasks';
 import type { OrderServices } from './orders';
 import { getOrder, planInputs, withArtworks } from './orders';
 
@@ -43,11 +44,23 @@ export async function stripFile(
   );
 }
 
+/** Bytes of files that were asked for lately and are at hand: the database writes every byte as two letters. */
+const AT_HAND = 64e6;
+const atHand = new LRUCache<string, Uint8Array>({
+  maxSize: AT_HAND,
+  sizeCalculation: ({ byteLength }) => byteLength || 1,
+});
+
+/** What a key names never changes. */
 async function keptFile(db: Db, key: string, strip: string): Promise<Uint8Array | undefined> {
+  const name = `${key} ${strip}`;
+  const known = atHand.get(name);
+  if (known) return known;
   const [row] = await db
     .select({ bytes: stripFiles.bytes })
     .from(stripFiles)
     .where(and(eq(stripFiles.key, key), eq(stripFiles.strip, strip)));
+  if (row) atHand.set(name, row.bytes);
   return row?.bytes;
 }
 

@@ -1,15 +1,17 @@
 import { availableParallelism } from 'node:os';
-import { basename } from 'node:path';
+import { basename, dirname } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import { oneFileOf } from '../../scripts/oneFile.mjs';
+import { builtProgram } from '../../scripts/builtProgram.mjs';
 import { tooBusy } from '../problem';
-import type * as tasks from './tasks';
+import type * as planningTasks from './planningTasks';
+import type * as readingTasks from './readingTasks';
 
-type Tasks = typeof tasks;
-export type TaskName = {
-  [K in keyof Tasks]: Tasks[K] extends (...args: never[]) => unknown ? K : never;
-}[keyof Tasks];
+type Tasks = typeof planningTasks & typeof readingTasks;
+type NameIn<T> = {
+  [K in keyof T]: T[K] extends (...args: never[]) => unknown ? K : never;
+}[keyof T];
+export type TaskName = NameIn<Tasks>;
 
 /** Whoever waits for some work. */
 export interface Watch {
@@ -31,24 +33,23 @@ export interface WorkPool {
   readonly close: () => Promise<void>;
 }
 
-/** What waits for foreign parsers, and a cut's own record: threads of their own, so that neither waits for planning, nor planning for a file. */
-const READING: ReadonlySet<TaskName> = new Set([
-  'takeIn',
-  'read',
-  'typeset',
-  'lookAtFont',
-  'measurePicture',
-  'showPicture',
-  'readRecord',
-]);
+/** All that threads for reading do: neither do they wait for planning, nor does planning wait for a file. */
+const READING: Readonly<Record<NameIn<typeof readingTasks>, true>> = {
+  takeIn: true,
+  read: true,
+  typeset: true,
+  lookAtFont: true,
+  measurePicture: true,
+  showPicture: true,
+  readRecord: true,
+};
 
 /** Tasks that wait for one of them; whoever comes later is told so. */
 const MOST_WAITING = 200;
 
 /** Threads that plan, and threads that read files: of both as many as there are cores, each doing one thing at a time. */
 export function openPool(threads = availableParallelism()): WorkPool {
-  const filename = oneFileOf('server/work/tasks.ts');
-  const open = (): Piscina =>
+  const open = (filename: string): Piscina =>
     new Piscina({
       filename,
       minThreads: 1,
@@ -57,10 +58,11 @@ export function openPool(threads = availableParallelism()): WorkPool {
       idleTimeout: 300_000,
       resourceLimits: { maxOldGenerationSizeMb: 1500 },
     });
-  const planning = open();
-  const reading = open();
+  const program = builtProgram('server/work/planningTasks.ts');
+  const planning = open(program);
+  const reading = open(builtProgram('server/work/readingTasks.ts'));
   const run: WorkPool['run'] = async (name, input, { signal, tell } = {}) => {
-    const pool = READING.has(name) ? reading : planning;
+    const pool = name in READING ? reading : planning;
     if (pool.queueSize >= MOST_WAITING) throw tooBusy();
     if (!tell) return pool.run(input, { name, signal });
     const { port1, port2 } = new MessageChannel();
@@ -72,7 +74,7 @@ export function openPool(threads = availableParallelism()): WorkPool {
     }
   };
   return {
-    version: basename(filename),
+    version: basename(dirname(program)),
     run,
     close: async () => void (await Promise.all([planning.destroy(), reading.destroy()])),
   };

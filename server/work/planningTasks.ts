@@ -1,15 +1,15 @@
-/** Heavy work, run in the pool's threads so that no request waits behind it. */
+/**
+ * Planning, run in the pool's threads so that no request waits behind it. What draws PDFs is loaded where one is asked for: it takes
+ * as long as all the rest.
+ */
 import type { MadeCut } from './makeCuts';
 import { madeCut, madeSheets } from './makeCuts';
 import type { OnSign, OnStrip } from './onSign';
 import { onSignIn } from './onSign';
 import type { SheetQuery } from '../../contracts/print';
-import { sheetDxf, sheetPdf, sheetPlt, sheetPng, sheetSvg } from '../files/sheetFiles';
-import type { MessagePort } from 'node:worker_threads';
 import { Resvg } from '@resvg/resvg-js';
 import { hpglBytes, writeHpgl } from '../../core/devicelang/writeHpgl';
 import type { Artwork } from '../../core/readers/artwork';
-import type { FilePart, TextSource } from '../../core/artwork/choices';
 import { applySheet, markHint, TAPING } from '../../core/films/applying';
 import { offOf } from '../../core/films/leftover';
 import { benchHints } from '../../core/plan/bench';
@@ -28,20 +28,11 @@ import type { OrderSummary } from '../../contracts/api';
 import type { ApplyPage } from '../../contracts/bench';
 import type { Finding } from '../../core/findings/finding';
 import type { Again, PanelsAgain } from '../../core/films/again';
-import { FileProblem } from '../files/fileProblem';
-import type { Reading } from '../files/readFile';
-import { kindOf } from '../files/fileKind';
-import { hasPages, pagePng } from '../files/pageAsItIs';
-import { readFile, readFirst } from '../files/readFile';
 import type { MapPage } from '../../contracts/bench';
 import type { Datum, FittingMap } from '../../core/panels/fittingMap';
 import { fittingMap } from '../../core/panels/fittingMap';
-import { mapPaper } from '../files/mapPaper';
 import type { PaperKind, PlacingOf } from '../files/papers';
 import type { PaperOrder } from '../files/sheet';
-import { paper } from '../files/papers';
-import { pictureForPage, sizeOfPicture } from '../files/readPicture';
-import { inspectFont, setText } from '../files/setText';
 
 export interface PlanTask {
   /** By source key. */
@@ -63,7 +54,6 @@ export interface MadePlan {
 }
 
 export { fewestSwapsOf } from './fewestSwapsOf';
-export { readRecord } from './readRecord';
 export { registerSheet } from './registerSheet';
 
 const planner = createPlanner();
@@ -79,59 +69,6 @@ function placingIn(plan: Plan, { hosts = [], orderNumber }: PlanTask): PlacingOf
     return host ? placingOf(host.cuts, film, orderNumber) : placingOf(plan.cuts, film);
   };
 }
-
-/** A problem with a file is an answer, not a crash of the thread. */
-export type Answer<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly code: string; readonly message: string };
-
-async function answer<T>(work: () => Promise<T>): Promise<Answer<T>> {
-  try {
-    return { ok: true, value: await work() };
-  } catch (error) {
-    if (!(error instanceof FileProblem)) throw error;
-    return { ok: false, code: error.code, message: error.message };
-  }
-}
-
-/** Reads a file that has just come in, and says how; its shares come over `port` on the way. */
-export const takeIn = ({
-  bytes,
-  port,
-}: {
-  bytes: Uint8Array;
-  port?: MessagePort;
-}): Promise<Answer<{ artwork: Artwork; reading: Reading }>> =>
-  answer(() => readFirst(bytes, (share) => port?.postMessage(share)));
-
-/** Reads a file as a person chose. */
-export const read = ({ bytes, reading }: { bytes: Uint8Array; reading: Reading }): Promise<Answer<Artwork>> =>
-  answer(() => readFile(bytes, reading));
-
-/** Sets text; `font` is the file of a typeface that the shop brought. */
-export const typeset = ({
-  source,
-  font,
-}: {
-  source: TextSource;
-  font?: Uint8Array;
-}): Promise<Answer<Artwork>> => answer(() => setText(source, font));
-
-export const lookAtFont = (bytes: Uint8Array) => answer(() => inspectFont(bytes));
-
-/** How many pixels a picture has, as it is seen. */
-export const measurePicture = (bytes: Uint8Array) =>
-  answer(() => {
-    if (kindOf(bytes) !== 'picture')
-      throw new FileProblem(
-        'no-picture',
-        'That file is no picture. A photograph as JPEG, PNG or WebP will do.',
-      );
-    return sizeOfPicture(bytes);
-  });
-
-export const showPicture = ({ bytes, width, part }: { bytes: Uint8Array; width: number; part: FilePart }) =>
-  answer(async () => (hasPages(kindOf(bytes)) ? pagePng(bytes, part, width) : pictureForPage(bytes, width)));
 
 /** What an order's row shows. */
 export function summarise(task: PlanTask): { summary: OrderSummary; thumbnail: Uint8Array } {
@@ -237,6 +174,7 @@ async function fileOf(
   if (!printed || index < 0) return undefined;
   const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print, files };
   const { unit, sheet } = printed.sheets[index];
+  const { sheetDxf, sheetPdf, sheetPlt, sheetPng, sheetSvg } = await import('../files/sheetFiles');
   switch (asked.as) {
     case 'pdf':
       return sheetPdf(of, asked.lines === 'yes');
@@ -252,10 +190,11 @@ async function fileOf(
 }
 
 /** One of an order's papers. */
-export function print(
+export async function print(
   task: PlanTask & { readonly kind: PaperKind; readonly order: PaperOrder },
 ): Promise<Uint8Array> {
   const plan = planOf(task);
+  const { paper } = await import('../files/papers');
   return paper(task.kind, plan, task.order, task.choices, placingIn(plan, task));
 }
 
@@ -326,5 +265,7 @@ export function fit(task: MapTask): MapPage | null {
 export async function printMap(task: MapTask & { readonly order: PaperOrder }): Promise<Uint8Array | null> {
   const plan = planOf(task);
   const map = mapOf(plan, task);
-  return map && mapPaper(map, plan.separation.films, task.order);
+  if (!map) return null;
+  const { mapPaper } = await import('../files/mapPaper');
+  return mapPaper(map, plan.separation.films, task.order);
 }

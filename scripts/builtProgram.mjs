@@ -1,0 +1,89 @@
+// A TypeScript program as few files that node runs: loaded file by file, it takes seconds in every process and every thread.
+import { createHash } from 'node:crypto';
+import {
+  chmodSync,
+  mkdirSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
+import { basename, join } from 'node:path';
+import { buildSync } from 'esbuild';
+
+/** In the project, where its packages are found; written by nobody else. */
+const ROOM = join(process.cwd(), '.data/cache/programs');
+/** A server that runs still starts threads from the file that it began with, whatever was written since. */
+const KEPT_MS = 60 * 86_400_000;
+
+/**
+ * One file, and one more for whatever it imports only once it needs it.
+ * @returns its first file, in a folder that is named by what is in it; packages are not in it
+ */
+export function builtProgram(entry) {
+  const name = basename(entry, '.ts');
+  const { outputFiles } = buildSync({
+    entryPoints: [entry],
+    bundle: true,
+    splitting: true,
+    // as deep as what is written: sources are named from there
+    outdir: join(ROOM, name),
+    outExtension: { '.js': '.mjs' },
+    write: false,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    sourcemap: 'inline',
+    logLevel: 'error',
+  });
+  const all = createHash('sha256');
+  for (const { contents } of outputFiles) all.update(contents);
+  const folder = join(ROOM, `${name}-${all.digest('hex').slice(0, 16)}`);
+  const first = join(folder, `${name}.mjs`);
+  if (isKept(folder)) return first;
+  mkdirSync(ROOM, { recursive: true, mode: 0o700 });
+  chmodSync(ROOM, 0o700);
+  removeOld(`${name}-`);
+  // nobody reads half a program
+  const mine = `${folder}.${process.pid}`;
+  // one of the same number may have been killed while it wrote
+  rmSync(mine, { recursive: true, force: true });
+  mkdirSync(mine);
+  for (const { path, contents } of outputFiles) writeFileSync(join(mine, basename(path)), contents);
+  putInPlace(mine, folder);
+  return first;
+}
+
+/** Another process may have put the same there meanwhile. */
+function putInPlace(mine, folder) {
+  try {
+    renameSync(mine, folder);
+  } catch (error) {
+    rmSync(mine, { recursive: true, force: true });
+    if (!isKept(folder)) throw error;
+  }
+}
+
+/** Whether it is there; then it is from now on kept for as long as one that is new. */
+function isKept(folder) {
+  const now = new Date();
+  try {
+    utimesSync(folder, now, now);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+function removeOld(prefix) {
+  for (const name of readdirSync(ROOM)) {
+    if (!name.startsWith(prefix)) continue;
+    const folder = join(ROOM, name);
+    // another process that starts just now may have given it its name, or removed it
+    const written = statSync(folder, { throwIfNoEntry: false });
+    if (written && Date.now() - written.mtimeMs > KEPT_MS) rmSync(folder, { recursive: true, force: true });
+  }
+}
