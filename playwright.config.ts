@@ -18,6 +18,7 @@ const projects = readdirSync('e2e')
 /** Debian's Chromium against servers, simulated cutters and databases of the run's own. */
 export default defineConfig({
   testDir: 'e2e',
+  globalSetup: './e2e/seeded.ts',
   outputDir: 'test-results',
   // on a machine that stalls, a test is given a second go; the report says so
   retries: 1,

@@ -18,16 +18,18 @@ export interface Shop {
   readonly cookie: string;
 }
 
+/** The database of a shop as it is before anybody has worked in it. */
+export const SEEDED = 'jampan_e2e_seeded';
+
+/** Starts a whole shop on a database, which it fills unless it is filled. */
+export const startShop = (databaseUrl: string): ReturnType<typeof startUntilReady> =>
+  startUntilReady(process.execPath, ['scripts/program.mjs', 'e2e/serve.ts'], { DATABASE_URL: databaseUrl });
+
 export const test = base.extend<object, { shop: Shop }>({
   shop: [
     async ({}, use, { project, workerIndex }) => {
-      const { said, child } = await startUntilReady(
-        process.execPath,
-        ['scripts/program.mjs', 'e2e/serve.ts'],
-        {
-          DATABASE_URL: await freshDatabase(`jampan_e2e_${project.name.replace(/\W/g, '_')}_${workerIndex}`),
-        },
-      );
+      const name = `jampan_e2e_${project.name.replace(/\W/g, '_')}_${workerIndex}`;
+      const { said, child } = await startShop(await freshDatabase(name, SEEDED));
       const { url, panels } = JSON.parse(said) as Omit<Shop, 'cookie'>;
       await use({ url, panels, cookie: await logIn(url, 'lead') });
       await ended(child);
@@ -83,7 +85,8 @@ export async function pageOf(
 export const given = async <T>({ url, cookie }: Shop, path: string): Promise<T> =>
   (await (await fetch(`${url}${path}`, { headers: { Cookie: cookie, Connection: 'close' } })).json()) as T;
 
-function ended(child: ChildProcess): Promise<void> {
+/** A shop that is not needed any more. */
+export function ended(child: ChildProcess): Promise<void> {
   child.removeAllListeners('exit');
   return new Promise((done) => {
     child.once('exit', () => done());

@@ -65,10 +65,11 @@ export function createApp(
   app.use(logRequests(log));
   app.use(sameSiteOnly);
   app.use('/api', notTooMany(), sessions, whoAsks(services.db));
-  const description = openApi();
+  // to describe all of it takes as long as to start all else
+  let description: object | undefined;
   app.get('/api/openapi.json', (_request, response) => {
     refuseUnless('tablet', asking(response));
-    response.json(description);
+    response.json((description ??= openApi()));
   });
   const handlers = {
     ...shopRoutes,
