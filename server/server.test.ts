@@ -28,6 +28,7 @@ import { regionArea } from '../core/geometry/region';
 import { pathBounds } from '../core/geometry/path';
 import { DEMO_SHOP } from '../demo/shop';
 import { takeLease } from './cutters/lease';
+import type { PlanTask } from './work/planningTasks';
 import type { TcpLink } from './db/link';
 import { cuts, cutters, files, films, leases, recipes, revisions } from './db/schema';
 import type { RunningServer } from './open';
@@ -529,6 +530,45 @@ describe('the list of orders', () => {
     await api().post(`/api/orders/${order.id}/put-away`).expect(200);
     await api().post(`/api/orders/${order.id}/clear`).expect(200);
     expect(await kept()).toHaveLength(0);
+  });
+
+  test('pictures of rows take one thread; one whose order was changed while it waited is not made', async () => {
+    const { pool } = server.services;
+    const { run } = pool;
+    let goOn = (): void => {};
+    const gate = new Promise<void>((open) => (goOn = open));
+    const begun: { readonly number: number; readonly copies: number }[] = [];
+    const spy = jest.spyOn(pool, 'run').mockImplementation(async (name, task, watch) => {
+      if (name === 'summarise') {
+        const { orderNumber, choices } = task as PlanTask;
+        begun.push({ number: orderNumber!, copies: choices.layout.copies });
+        await gate;
+      }
+      return run(name, task, watch);
+    });
+    const first = await newOrder();
+    const second = await newOrder();
+    await until(
+      async () => begun.length,
+      (many) => many > 0,
+    );
+    for (const copies of [2, 3]) {
+      const now = (await api().get(`/api/orders/${second.id}`).expect(200)).body as Order;
+      await change(now, layoutOf(now, copies)).expect(200);
+      // longer than changes are waited for
+      await new Promise((done) => setTimeout(done, 600));
+    }
+    expect(begun).toHaveLength(1);
+    goOn();
+    const rows = async () => (await list({ limit: 500 })).rows;
+    const done = (all: OrderList['rows']): boolean =>
+      [first, second].every(({ id }) => all.find((row) => row.id === id)?.summary);
+    await until(rows, done);
+    spy.mockRestore();
+    expect(begun.filter(({ number }) => number >= first.number)).toEqual([
+      { number: first.number, copies: 1 },
+      { number: second.number, copies: 3 },
+    ]);
   });
 
   test('at which cutter an order is', async () => {

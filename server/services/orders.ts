@@ -271,10 +271,25 @@ async function afterChange(
 /** While changes follow one another this fast, only the last is worth a picture. */
 const SETTLED_MS = 300;
 
+/** Pictures of rows are made one after another, of all orders: what people wait for has the other threads. */
+const inTurn = perDatabase(() => {
+  let last: Promise<unknown> = Promise.resolve();
+  return (work: () => Promise<void>): Promise<void> => {
+    const mine = last.then(work);
+    last = mine.catch(() => {});
+    return mine;
+  };
+});
+
 /** The row in the list follows the choices; a later change has its own refresh, so only the newest is kept. */
 async function refreshSummary(services: OrderServices, order: Order): Promise<void> {
-  const { db, pool, hub } = services;
   await new Promise((done) => setTimeout(done, SETTLED_MS));
+  await inTurn(services.db)(() => summarise(services, order));
+}
+
+async function summarise(services: OrderServices, order: Order): Promise<void> {
+  const { db, pool, hub } = services;
+  // changed again while it waited
   if ((await getOrder(db, order.id)).revision !== order.revision) return;
   const { summary, thumbnail } = await pool.run('summarise', await planTask(services, order));
   await db
