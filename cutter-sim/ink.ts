@@ -11,7 +11,15 @@ const CELL = 2;
 /** More squares than lie beside one another across any film. */
 const ROWS = 100_000;
 
-type Stroke = readonly [x0: number, y0: number, x1: number, y1: number];
+/** A straight one from a place by a way, mm. */
+interface Stroke {
+  readonly x: number;
+  readonly y: number;
+  readonly dx: number;
+  readonly dy: number;
+  /** 1 over the square of its length; 0: it has none. */
+  readonly scale: number;
+}
 
 export interface Ink {
   /** A straight stroke, mm on the film. */
@@ -29,30 +37,34 @@ export function createInk(): Ink {
   const cellOf = (mm: number): number => Math.floor(mm / CELL);
   return {
     draw: ([x0, y0], [x1, y1]) => {
+      const [dx, dy] = [x1 - x0, y1 - y0];
+      const stroke = { x: x0, y: y0, dx, dy, scale: dx || dy ? 1 / (dx * dx + dy * dy) : 0 };
       const half = (PEN_WIDTH + EDGE) / 2 + NEAR;
       for (let i = cellOf(Math.min(x0, x1) - half); i <= cellOf(Math.max(x0, x1) + half); i++)
         for (let j = cellOf(Math.min(y0, y1) - half); j <= cellOf(Math.max(y0, y1) + half); j++) {
           const at = key(i, j);
           const there = cells.get(at);
-          if (there) there.push([x0, y0, x1, y1]);
-          else cells.set(at, [[x0, y0, x1, y1]]);
+          if (there) there.push(stroke);
+          else cells.set(at, [stroke]);
         }
     },
     isBare: (x, y) => !cells.has(key(cellOf(x), cellOf(y))),
     at: (x, y) => {
-      let most = 0;
-      for (const stroke of cells.get(key(cellOf(x), cellOf(y))) ?? []) {
-        const inside = (PEN_WIDTH + EDGE) / 2 - distanceTo(stroke, x, y);
-        most = Math.max(most, Math.min(1, inside / EDGE));
-      }
-      return most;
+      const near = cells.get(key(cellOf(x), cellOf(y)));
+      if (!near) return 0;
+      let nearest = Infinity;
+      for (const stroke of near) nearest = Math.min(nearest, squareTo(stroke, x, y));
+      const inside = (PEN_WIDTH + EDGE) / 2 - Math.sqrt(nearest);
+      return Math.max(0, Math.min(1, inside / EDGE));
     },
   };
 }
 
-function distanceTo([x0, y0, x1, y1]: Stroke, x: number, y: number): number {
-  const [dx, dy] = [x1 - x0, y1 - y0];
-  const long = dx * dx + dy * dy;
-  const t = long === 0 ? 0 : Math.min(1, Math.max(0, ((x - x0) * dx + (y - y0) * dy) / long));
-  return Math.hypot(x - x0 - t * dx, y - y0 - t * dy);
+/** Square of the distance of a place from a stroke, mm². */
+function squareTo(stroke: Stroke, x: number, y: number): number {
+  const { dx, dy } = stroke;
+  const [px, py] = [x - stroke.x, y - stroke.y];
+  const t = Math.min(1, Math.max(0, (px * dx + py * dy) * stroke.scale));
+  const [ox, oy] = [px - t * dx, py - t * dy];
+  return ox * ox + oy * oy;
 }

@@ -228,12 +228,14 @@ export function createMachine(made: MachineSpec, answer: (text: string) => void,
   function see({ x, y }: Spot, { offset, spot }: SensorSpec, on: LoadedFilm): number {
     const { print, white = WHITE } = on;
     const [along, across] = filmAt(on, { x: x + offset[0], y: y + offset[1] });
-    if (!print && ink.isBare(along, across)) return white;
+    const isBare = ink.isBare(along, across);
+    if (!print && isBare) return white;
     let sum = 0;
-    for (const [dx, dy] of SPOT) {
-      const [u, v] = [along + (dx * spot) / 2, across + (dy * spot) / 2];
-      const bare = print?.reflectance(u, v) ?? white;
-      sum += bare + (DRAWN - bare) * ink.at(u, v);
+    for (const place of SPOT) {
+      const u = along + (place[0] * spot) / 2;
+      const v = across + (place[1] * spot) / 2;
+      const bare = print ? print.reflectance(u, v) : white;
+      sum += isBare ? bare : bare + (DRAWN - bare) * ink.at(u, v);
     }
     return sum / SPOT.length;
   }

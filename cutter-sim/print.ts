@@ -79,15 +79,17 @@ export function lay(print: Print, lie: Lie): LoadedPrint {
     const [c, r] = [Math.floor(i), Math.floor(j)];
     if (c < 0 || r < 0 || c + 1 >= columns || r + 1 >= rows) return 0;
     const [fc, fr] = [i - c, j - r];
-    const at = (row: number, column: number): number => grey[row * columns + column];
-    const upper = at(r, c) * (1 - fc) + at(r, c + 1) * fc;
-    const lower = at(r + 1, c) * (1 - fc) + at(r + 1, c + 1) * fc;
+    const at = r * columns + c;
+    const upper = grey[at] * (1 - fc) + grey[at + 1] * fc;
+    const lower = grey[at + columns] * (1 - fc) + grey[at + columns + 1] * fc;
     return 1 - (upper * (1 - fr) + lower * fr) / 255;
   };
+  const isCovered = (u: number, v: number): boolean =>
+    lie.covers.some(([at, down, radius]) => Math.hypot(u - at, v - down) < radius);
   const reflectance = (x: number, y: number): number => {
     const [u, v] = toPage(x, y);
-    if (lie.covers.some(([at, down, radius]) => Math.hypot(u - at, v - down) < radius)) return PAPER;
-    const bare = lie.ground + lie.grain * grainAt(u / GRAIN, v / GRAIN);
+    if (lie.covers.length > 0 && isCovered(u, v)) return PAPER;
+    const bare = lie.grain === 0 ? lie.ground : lie.ground + lie.grain * grainAt(u / GRAIN, v / GRAIN);
     return bare - (bare - BLACK) * lie.ink * inkAt(u, v);
   };
   return { reflectance, toPage, onFilm };

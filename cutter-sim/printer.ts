@@ -25,19 +25,10 @@ export async function printPage(pdf: Uint8Array): Promise<Print> {
     if (Math.max(width, height) > LONGEST || Math.min(width, height) > WIDEST)
       throw new PrintProblem('The page is larger than the printer takes.');
     const perMm = Math.min(PER_MM, Math.sqrt(MOST_DOTS / (width * height)));
-    const image = await page.render({ scale: perMm / POINTS, render: 'bitmap' });
-    return { width, height, columns: image.width, rows: image.height, grey: greyOf(image.data) };
+    const scale = perMm / POINTS;
+    const image = await page.render({ scale, render: 'bitmap', colorSpace: 'Gray' });
+    return { width, height, columns: image.width, rows: image.height, grey: image.data };
   } finally {
     document.destroy();
   }
-}
-
-/** Luma of blue, green, red and opacity (ITU-R BT.601), on white. */
-function greyOf(data: Uint8Array): Uint8Array {
-  const grey = new Uint8Array(data.length / 4);
-  for (let i = 0, at = 0; i < grey.length; i++, at += 4) {
-    const luma = 0.114 * data[at] + 0.587 * data[at + 1] + 0.299 * data[at + 2];
-    grey[i] = Math.round(255 + ((luma - 255) * data[at + 3]) / 255);
-  }
-  return grey;
 }
