@@ -34,8 +34,9 @@ const TICK_MS = 100;
  */
 export function builtProgram(entry) {
   const name = basename(entry, '.ts');
-  const record = join(ROOM, `${name}.json`);
-  return builtBefore(record, entry) ?? build(entry, name, record);
+  // some go by one name in different rooms
+  const record = join(ROOM, `${entry.replaceAll('/', '-')}.json`);
+  return builtBefore(record) ?? build(entry, name, record);
 }
 
 function build(entry, name, record) {
@@ -72,15 +73,15 @@ function build(entry, name, record) {
     for (const { path, contents } of outputFiles) writeFileSync(join(mine, basename(path)), contents);
     putInPlace(mine, folder);
   }
-  note(record, { entry, first, metafile, began });
+  note(record, { first, metafile, began });
   return first;
 }
 
 /** What was built last, while nothing has changed that it was built from: to build it takes longer than to load it. */
-function builtBefore(record, entry) {
+function builtBefore(record) {
   try {
     const built = JSON.parse(readFileSync(record, 'utf8'));
-    const isSame = built.entry === entry && built.from.every(([path, is]) => stampOf(stat(path)) === is);
+    const isSame = built.from.every(([path, is]) => stampOf(stat(path)) === is);
     return isSame && isKept(dirname(built.first)) ? built.first : undefined;
   } catch {
     return undefined;
@@ -88,11 +89,11 @@ function builtBefore(record, entry) {
 }
 
 /** Writes down what a program was built from, unless some of it may have been changed while it was built. */
-function note(record, { entry, first, metafile, began }) {
+function note(record, { first, metafile, began }) {
   const from = sourcesOf(metafile).map((path) => [path, stat(path)]);
   if (from.some(([, is]) => is && is.ctimeMs > began - TICK_MS)) return;
   const mine = `${record}.${process.pid}`;
-  writeFileSync(mine, JSON.stringify({ entry, first, from: from.map(([path, is]) => [path, stampOf(is)]) }));
+  writeFileSync(mine, JSON.stringify({ first, from: from.map(([path, is]) => [path, stampOf(is)]) }));
   renameSync(mine, record);
 }
 

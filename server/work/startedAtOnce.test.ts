@@ -32,7 +32,7 @@ test('servers that start at once write their programs beside one another, and no
     return new Promise<string>((done) => child.on('exit', (status) => done(`${status} ${said}`)));
   });
   for (const end of await Promise.all(started)) expect(end).toBe('0 ');
-  const written = readdirSync(programs).filter((name) => name !== 'p.json');
+  const written = readdirSync(programs).filter((name) => name !== 'p.ts.json');
   expect(written.every((name) => /^p-[0-9a-f]{16}$/.test(name))).toBe(true);
   // one that all of them were overtaken in is written by none
   expect(written.length).toBeGreaterThan(BEFORE + PROGRAMS / 2);
@@ -67,18 +67,20 @@ test('a program is built once, and again when a file of it, or one that is found
   writeFileSync(join(room, 'p.ts'), `export { k } from './deep/k';\n`);
   mkdirSync(join(room, 'deep/k'));
   writeFileSync(join(room, 'deep/k/index.ts'), 'export const k: number = 1;\n');
-  const program = `
-    import { builtProgram } from ${scripts.slice(0, -1)}/builtProgram.mjs";
-    console.log((await import(builtProgram('p.ts'))).k);`;
-  const k = (canBuild = true): string => {
+  // another one of the same name
+  writeFileSync(join(room, 'deep/p.ts'), 'export const k: number = 5;\n');
+  const k = (canBuild = true, entry = 'p.ts'): string => {
+    const program = `
+      import { builtProgram } from ${scripts.slice(0, -1)}/builtProgram.mjs";
+      console.log((await import(builtProgram('${entry}'))).k);`;
     // nothing is noted of what was written a moment ago
     spawnSync('sleep', ['0.2']);
     const env = { ...process.env, ...(!canBuild && { ESBUILD_BINARY_PATH: '/bin/false' }) };
     const args = ['--input-type=module', '-e', program];
     return spawnSync(process.execPath, args, { cwd: room, env, encoding: 'utf8' }).stdout.trim();
   };
-  expect([k(), k()]).toEqual(['1', '1']);
-  expect(k(false)).toBe('1');
+  expect([k(), k(true, 'deep/p.ts')]).toEqual(['1', '5']);
+  expect([k(false), k(false, 'deep/p.ts')]).toEqual(['1', '5']);
   writeFileSync(join(room, 'deep/k/index.ts'), 'export const k: number = 2;\n');
   expect(k(false)).toBe('');
   expect([k(), k(false)]).toEqual(['2', '2']);
