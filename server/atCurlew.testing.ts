@@ -74,6 +74,19 @@ export class AtCurlew {
     const { body } = await this.api().patch(`/api/orders/${made.id}/choices`).send(change).expect(200);
     return { ...made, choices: after as Order['choices'], revision: body.revision };
   }
+  /** Begins to cut an order of as many copies by itself. */
+  readonly begin = async (copies: number): Promise<Cut> => {
+    const [cut] = await this.queue(await this.order(copies));
+    await this.inState(cut.id, 'wants-film');
+    await this.say(cut.id, 'loaded').expect(200);
+    return cut;
+  };
+  /** Stops a cut once as many of its lines are cut. */
+  readonly stopAfter = async (id: number, lines: number): Promise<Cut> => {
+    await this.until(id, ({ linesDone }) => linesDone >= lines);
+    await this.say(id, 'stop').expect(200);
+    return this.inState(id, 'stopped');
+  };
   readonly queue = async ({ id, revision }: Order, part: object = {}): Promise<Cut[]> =>
     (
       await this.api()

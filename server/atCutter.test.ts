@@ -33,9 +33,7 @@ const drawingOf = async (id: number) =>
 
 describe('force and speed', () => {
   test('nudged while it cuts, they hold from a line on, after a stop too; who did it is known, and a lead keeps it', async () => {
-    const [cut] = await queue(await order(10));
-    await inState(cut.id, 'wants-film');
-    await say(cut.id, 'loaded').expect(200);
+    const cut = await shop.begin(10);
     await until(cut.id, ({ state, linesDone }) => state === 'cutting' && linesDone >= 3);
     // a force that does not cut through: what was cut with it is told from all before
     const { body } = await say(cut.id, 'nudge', { kind: 'kiss', force: 20, speed: 20 }).expect(200);

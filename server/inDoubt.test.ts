@@ -24,10 +24,7 @@ const FASTER = 20;
 async function begun(pace: number): Promise<Cut> {
   await panel('/load', { name: 'roll', width: 610, length: 22_000, toughness: 60 });
   await panel('/pace', { times: pace });
-  const [cut] = await shop.queue(await shop.order(3));
-  await shop.inState(cut.id, 'wants-film');
-  await shop.say(cut.id, 'loaded').expect(200);
-  return cut;
+  return shop.begin(3);
 }
 
 /** Curlew's own steps, mm. */

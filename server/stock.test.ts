@@ -64,12 +64,8 @@ describe('what is booked', () => {
   });
 
   test('one that is begun anew, and one that is left: film as far as it was cut is spoilt, once', async () => {
-    const [{ id }] = await shop.queue(await shop.order(6));
-    await shop.inState(id, 'wants-film');
-    await shop.say(id, 'loaded').expect(200);
-    await shop.until(id, ({ linesDone }) => linesDone >= 4);
-    await shop.say(id, 'stop').expect(200);
-    await shop.inState(id, 'stopped');
+    const { id } = await shop.begin(6);
+    await shop.stopAfter(id, 4);
     const before = await damsonRoll();
     await shop.say(id, 'resume', { from: 'start' }).expect(200);
     await shop.until(id, ({ state, linesDone }) => state === 'cutting' && linesDone >= 2);
@@ -89,16 +85,8 @@ describe('what is booked', () => {
   });
 
   test('film that ended: each film’s part is booked by itself; what is left is cut from the start of the new one', async () => {
-    const begin = async (copies: number): Promise<number> => {
-      const [{ id }] = await shop.queue(await shop.order(copies));
-      await shop.inState(id, 'wants-film');
-      await shop.say(id, 'loaded').expect(200);
-      return id;
-    };
     const onNewFilm = async (id: number, line: number): Promise<void> => {
-      await shop.until(id, ({ linesDone }) => linesDone >= line);
-      await shop.say(id, 'stop').expect(200);
-      const { linesDone, lines } = await shop.inState(id, 'stopped');
+      const { linesDone, lines } = await shop.stopAfter(id, line);
       await shop.say(id, 'new-film', { line: lines + 1 }).expect(422);
       // too narrow: it is not begun
       await load(500);
@@ -111,7 +99,7 @@ describe('what is booked', () => {
       fetch(`${shop.sim.panel}/load`, { method: 'POST', body: JSON.stringify({ name: 'roll', width, length: 22_000, toughness: 60 }) }); // prettier-ignore
     const own = async (id: number) => (await bookings()).filter(({ cutId }) => cutId === id);
     const before = await damsonRoll();
-    const id = await begin(8);
+    const { id } = await shop.begin(8);
     await onNewFilm(id, 20);
     const done = await shop.inState(id, 'done');
     const [old, fresh, ...more] = await own(id);
@@ -137,7 +125,7 @@ describe('what is booked', () => {
     expect(done.deviation).toBeLessThan(0.05);
 
     // one that is left after all: both its films are spoilt, nothing is on signs
-    const left = await begin(8);
+    const { id: left } = await shop.begin(8);
     await onNewFilm(left, 12);
     await shop.until(left, ({ state, linesDone }) => state === 'cutting' && linesDone >= 16);
     await shop.say(left, 'stop').expect(200);
@@ -152,12 +140,8 @@ describe('what is booked', () => {
   }, 60_000);
 
   test('a roll that ended is off the shelf to its end: what was counted of it and was not there is booked by who said so', async () => {
-    const [{ id }] = await shop.queue(await shop.order(8));
-    await shop.inState(id, 'wants-film');
-    await shop.say(id, 'loaded').expect(200);
-    await shop.until(id, ({ linesDone }) => linesDone >= 20);
-    await shop.say(id, 'stop').expect(200);
-    const { linesDone } = await shop.inState(id, 'stopped');
+    const { id } = await shop.begin(8);
+    const { linesDone } = await shop.stopAfter(id, 20);
     const [left, since] = [await damsonRoll(), (await bookings()).length];
     expect(left).toBeGreaterThan(5000);
     await shop.say(id, 'new-film', { line: linesDone + 1, isAtEnd: true }).expect(200);
@@ -188,9 +172,7 @@ describe('what is booked', () => {
   });
 
   test('what is cut again counts as spoilt, and not on signs twice', async () => {
-    const [{ id }] = await shop.queue(await shop.order(1));
-    await shop.inState(id, 'wants-film');
-    await shop.say(id, 'loaded').expect(200);
+    const { id } = await shop.begin(1);
     await shop.inState(id, 'done');
     const [again] = (await shop.say(id, 'again').expect(200)).body as Cut[];
     await shop.inState(again.id, 'wants-film');

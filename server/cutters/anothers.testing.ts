@@ -1,19 +1,21 @@
 /** Cutters as another server would have them. */
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/connect';
 import { cuts, leases } from '../db/schema';
 
+const HOLDER = 'another';
 /** Longer than any test. */
 const HELD_MS = 60_000;
 
 /** Another one has this cutter until it is given back. @returns gives it back */
 export async function heldByAnother(db: Db, cutterId: string): Promise<() => Promise<void>> {
-  const lease = { holder: 'another', expiresAt: Date.now() + HELD_MS };
+  const lease = { holder: HOLDER, expiresAt: Date.now() + HELD_MS };
   await db
     .insert(leases)
     .values({ cutterId, ...lease })
     .onConflictDoUpdate({ target: leases.cutterId, set: lease });
-  return async () => void (await db.delete(leases).where(eq(leases.cutterId, cutterId)));
+  const isIts = and(eq(leases.cutterId, cutterId), eq(leases.holder, HOLDER));
+  return async () => void (await db.delete(leases).where(isIts));
 }
 
 /** Another one cuts this: without its lease it would soon be found forsaken. @returns gives the cutter back */

@@ -5,17 +5,14 @@ import { queueOrder } from '../services/queue';
 import { listOrders } from '../services/orderList';
 import { clearOrder, putAway } from '../services/putAway';
 import { sharingOf, wantingFilm } from '../services/sharing';
+import { applyingOf, mapOf, mapPaperOf, paperOf } from '../services/papers';
 import { printSheet, sheetOf } from '../services/printing';
 import { repeatOrder, repeatsOf } from '../services/repeat';
 import { originalOf } from '../services/readings';
 import {
-  applyingOf,
   changeChoices,
   getOrder,
-  mapOf,
-  mapPaperOf,
   nameOrder,
-  paperOf,
   startOrder,
   startTextOrder,
   step,

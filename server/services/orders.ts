@@ -6,8 +6,6 @@ import type { Choices } from '../../core/plan/choices';
 import type { Sharing } from '../../core/plan/sharing';
 import { DEFAULT_CHOICES } from '../../core/plan/choices';
 import type { Changed, Order } from '../../contracts/api';
-import type { ApplyPage, MapPage } from '../../contracts/bench';
-import type { Datum } from '../../core/panels/fittingMap';
 import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
 import { applyEdits, editsBetween, undone } from '../../contracts/edits';
@@ -18,7 +16,6 @@ import type { Hub } from '../events/hub';
 import type { ByWhom } from '../people/who';
 import { notFound, Trouble } from '../problem';
 import type { PlanTask, MadePlan } from '../work/planningTasks';
-import type { PaperKind } from '../files/papers';
 import type { ReadingServices } from './readings';
 import { artworksFor, takeFile } from './readings';
 import type { Watch } from '../work/pool';
@@ -346,63 +343,6 @@ export async function withArtworks<T extends Omit<PlanTask, 'artworks'>>(
 /** An order as it is planned. */
 export const planTask = async (services: OrderServices, order: Order, sharing?: Sharing): Promise<PlanTask> =>
   withArtworks(services, await planInputs(services, order, sharing));
-
-/** The same with the orders that its films are cut with. */
-async function taskWithHosts(services: OrderServices, order: Order): Promise<PlanTask> {
-  const task = await planTask(services, order);
-  const away = Object.entries(task.shop.sharing?.away ?? {});
-  const hosts = await Promise.all(
-    away.map(async ([film, { id }]) => ({
-      film,
-      task: await planTask(services, await getOrder(services.db, id)),
-    })),
-  );
-  return { ...task, hosts };
-}
-
-/** @param address where the order opens in a browser */
-export async function paperOf(
-  services: OrderServices,
-  id: number,
-  kind: PaperKind,
-  address: string,
-): Promise<Uint8Array> {
-  const order = await getOrder(services.db, id);
-  const { number, name, due } = order;
-  const task = await taskWithHosts(services, order);
-  return services.pool.run('print', { ...task, kind, order: { number, name, due, address } });
-}
-
-/** What the bench needs to weed and apply an order. */
-export async function applyingOf(services: OrderServices, id: number): Promise<ApplyPage> {
-  return services.pool.run('apply', await taskWithHosts(services, await getOrder(services.db, id)));
-}
-
-const noPanels = (): Trouble =>
-  new Trouble(404, 'no-panels', 'Nothing in this order is in panels: it goes on in one. Look under Panels.');
-
-/** Where the panels of an order go. @throws Trouble when it has none */
-export async function mapOf(services: OrderServices, id: number, datum: Datum): Promise<MapPage> {
-  const task = await planTask(services, await getOrder(services.db, id));
-  const map = await services.pool.run('fit', { ...task, datum });
-  if (!map) throw noPanels();
-  return map;
-}
-
-/** The same on paper. @param address where the map opens in a browser */
-export async function mapPaperOf(
-  services: OrderServices,
-  id: number,
-  datum: Datum,
-  address: string,
-): Promise<Uint8Array> {
-  const order = await getOrder(services.db, id);
-  const { number, name, due } = order;
-  const task = { ...(await planTask(services, order)), datum, order: { number, name, due, address } };
-  const bytes = await services.pool.run('printMap', task);
-  if (!bytes) throw noPanels();
-  return bytes;
-}
 
 /** The plan of an order as it would be cut now. @param sharing what it shares with others */
 export async function planToCut(
