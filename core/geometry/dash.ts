@@ -22,7 +22,8 @@ function dashOne(line: Polyline, steps: readonly number[], start: number): Polyl
   const out: Polyline[] = [];
   let index = 0;
   let left = steps[0] - start;
-  while (left <= 0) {
+  // a dash without length is a dot where it lies, also at the line's start
+  while (left < 0 || (left === 0 && (steps[index] > 0 || index % 2 === 1))) {
     index = (index + 1) % steps.length;
     left += steps[index];
   }

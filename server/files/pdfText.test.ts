@@ -7,12 +7,10 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { BROWSER } from '../../scripts/browser.mjs';
 import PDFDocument from 'pdfkit';
-import sharp from 'sharp';
 import type { Artwork } from '../../core/readers/artwork';
 import { fontFiles } from './fonts';
 import { SHIPPED_FONTS } from './shippedFonts';
-import { differingShare, pixels, stackedSvg } from './pixels.testing';
-import type { Pixels } from './pixels.testing';
+import { differsFromPoppler } from './poppler.testing';
 import { readFile } from './readFile';
 
 const dir = mkdtempSync(join(tmpdir(), 'pdf-text-'));
@@ -76,26 +74,10 @@ function viaGhostscript(pdf: Buffer): Buffer {
   return readFileSync(to);
 }
 
-/** As poppler draws it, on the grey that our pictures have. */
-async function drawnByPoppler(pdf: Buffer): Promise<Pixels> {
-  const from = join(dir, 'page.pdf');
-  writeFileSync(from, pdf);
-  const png = execFileSync(
-    'pdftocairo',
-    ['-png', '-transp', '-singlefile', '-scale-to-x', '1600', '-scale-to-y', '-1', from, '-'],
-    {
-      maxBuffer: 1e8,
-    },
-  );
-  const image = sharp(png).flatten({ background: '#8c8c8c' }).ensureAlpha();
-  const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
-  return { data, width: info.width, height: info.height };
-}
-
 async function shareOf(pdf: Buffer, artwork: Artwork): Promise<number> {
-  const theirs = await drawnByPoppler(pdf);
-  const ours = pixels(stackedSvg(artwork).svg, theirs.width);
-  return differingShare(theirs, ours);
+  const path = join(dir, 'page.pdf');
+  writeFileSync(path, pdf);
+  return differsFromPoppler(path, artwork);
 }
 
 const codes = ({ findings }: Artwork): string[] => findings.map(({ code }) => code);

@@ -11,11 +11,14 @@ export interface Pixels {
   readonly height: number;
 }
 
-export function pixels(svg: string, width = 300): Pixels {
+/** What lies behind the art. */
+export const GREY = '#8c8c8c';
+
+export function pixels(svg: string, width = 300, background = GREY): Pixels {
   const image = new Resvg(svg, {
     font: { loadSystemFonts: false },
     fitTo: { mode: 'width', value: width },
-    background: '#8c8c8c',
+    background,
   }).render();
   return { data: image.pixels, width: image.width, height: image.height };
 }

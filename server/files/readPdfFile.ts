@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { Artwork } from '../../core/readers/artwork';
 import type { FileSource } from '../../core/artwork/choices';
 import type { PdfPage } from '../../core/readers/pdf/parsed';
-import { readPdf } from '../../core/readers/pdf/readPdf';
+import { readPdf, TooManySteps } from '../../core/readers/pdf/readPdf';
 import { FileProblem } from './fileProblem';
 import type { Tell } from './tell';
 import { askChild, launch } from './launch';
@@ -20,7 +20,11 @@ export async function readPdfFile(
   const answer = await askChild<PdfPage & { problem?: string }>(CHILD, [String(page ?? 1)], bytes);
   tell?.(0.7);
   if (answer.problem !== undefined) throw problemOf(answer.problem);
-  return readPdf(answer, box);
+  try {
+    return readPdf(answer, box);
+  } catch (error) {
+    throw error instanceof TooManySteps ? problemOf('complicated') : error;
+  }
 }
 
 export function problemOf(problem: string): FileProblem {

@@ -1,5 +1,5 @@
 /**
- * Reads one page of a PDF from its drawing steps (ISO 32000-1, 8 and 9): paths, fills, strokes, clips, text as
+ * Reads one page of a PDF from its drawing steps (ISO 32000-2, 8 and 9): paths, fills, strokes, clips, text as
  * outlines, layers and spot colours. The steps come from a parser that runs where it can be stopped (server/files).
  */
 import { MM_PER_INCH } from '../../units/length';
@@ -8,7 +8,8 @@ import { clipToPage } from '../clipToPage';
 import type { Matrix } from '../../geometry/matrix';
 import { IDENTITY, multiply, translation } from '../../geometry/matrix';
 import { Drawing } from './drawing';
-import type { PdfBox, PdfPage } from './parsed';
+import type { PdfBox, PdfPage, Steps } from './parsed';
+import type { Page } from './steps';
 import { carryOut } from './steps';
 import { Text } from './text';
 import { Told } from './told';
@@ -18,15 +19,23 @@ const PT = MM_PER_INCH / 72;
 /**
  * Reads the page into artwork.
  * @param box which of the page's boxes is the page; missing or null: what a viewer shows
+ * @throws TooManySteps
  */
 export function readPdf(pdf: PdfPage, box: PageBox | null): Artwork {
-  const { view, rotate, unit } = pdf.pages[pdf.page - 1] ?? { view: [0, 0, 1, 1], rotate: 0, unit: 1 };
+  const { view, rotate, unit } = pdf.sheet;
   const edge = (box && pdf.boxes[box]) ?? view;
   const { matrix, width, height } = pageMatrix(edge, rotate, unit);
   const told = new Told();
-  const drawing = new Drawing(pdf, told, matrix);
-  const page = { drawing, told, text: new Text(pdf, drawing, told) };
-  for (const [name, args] of pdf.steps) carryOut(page, name, args ?? []);
+  const drawing = new Drawing(pdf, told, matrix, { minX: 0, minY: 0, maxX: width, maxY: height });
+  let left = MOST_STEPS;
+  const draw = (steps: Steps): void => {
+    left -= steps.length;
+    if (left < 0) throw new TooManySteps();
+    for (const [name, args] of steps) carryOut(page, name, args ?? []);
+  };
+  const page: Page = { drawing, text: new Text(pdf, drawing, draw) };
+  draw(pdf.steps);
+  if (pdf.skipped) told.count('damaged', pdf.skipped);
   const clipped = clipToPage(drawing.shapes, drawing.clips, { width, height });
   const offers: Offers = { pages: pageAnswers(pdf), boxes: boxAnswers(pdf, unit) };
   return {
@@ -36,6 +45,12 @@ export function readPdf(pdf: PdfPage, box: PageBox | null): Artwork {
     offers,
   };
 }
+
+/** A page has more drawing steps than can be worked through. */
+export class TooManySteps extends Error {}
+
+/** Drawing steps of a page, those of its drawn letters counted each time they are shown. */
+const MOST_STEPS = 3_000_000;
 
 /** User space → mm from the upper left corner of a box, the page's own turn carried out. */
 function pageMatrix(

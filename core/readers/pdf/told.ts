@@ -8,8 +8,8 @@ export class Told {
   /** Characters without an outline, by typeface. */
   private readonly missingLetters = new Map<string, Set<string>>();
 
-  count(what: string): void {
-    this.counts.set(what, (this.counts.get(what) ?? 0) + 1);
+  count(what: string, times = 1): void {
+    this.counts.set(what, (this.counts.get(what) ?? 0) + times);
   }
 
   missFont(face = 'unnamed', standIn = 'a look-alike'): void {
@@ -71,10 +71,34 @@ const TELLS: Readonly<Record<string, (n: number) => Finding>> = {
     message: 'Parts of the page are faded by a mask, which is not applied.',
     waysOut: ['Cut the shapes to their outline in the drawing and bring the file in again', PRINT_IT],
   }),
-  text: () => ({
+  shading: (n) => ({
+    code: 'shading',
+    severity: 'check',
+    message: `${n === 1 ? '1 gradient' : `${n} gradients`} of a kind that cannot be read left out.`,
+    waysOut: ['Give the shape one colour in the drawing and bring the file in again', PRINT_IT],
+  }),
+  blend: (n) => ({
+    code: 'blend',
+    severity: 'check',
+    message: `${n === 1 ? '1 shape is' : `${n} shapes are`} blended with the colours beneath in the file: read in ${n === 1 ? 'its' : 'their'} own colour.`,
+    waysOut: ['Give the shape one colour in the drawing and bring the file in again', PRINT_IT],
+  }),
+  damaged: (n) => ({
+    code: 'damaged',
+    severity: 'check',
+    message: `${n === 1 ? '1 part' : `${n} parts`} of the page cannot be read and ${n === 1 ? 'is' : 'are'} left out: the file is damaged there.`,
+    waysOut: ['Save the drawing again and bring it in, and compare it with what the customer sees'],
+  }),
+  pixels: (n) => ({
+    code: 'pixel-letters',
+    severity: 'check',
+    message: `${n === 1 ? '1 letter is a picture' : `${n} letters are pictures`} of pixels in the file: ${n === 1 ? 'its edge has' : 'their edges have'} steps.`,
+    waysOut: ['Type the text here in a typeface of the shop'],
+  }),
+  text: (n) => ({
     code: 'text-left-out',
     severity: 'check',
-    message: 'Text in a typeface that is drawn and not outlined is left out.',
+    message: `${n === 1 ? '1 piece' : `${n} pieces`} of text left out: the file names no typeface for it.`,
     waysOut: ['Turn text into outlines in the drawing, or type it here'],
   }),
   hidden: (n) => ({
