@@ -179,6 +179,17 @@ describe('PDF', () => {
     expect(second.page.height).toBeCloseTo(25.4, 3);
   }, 30_000);
 
+  test('a late page of a long PDF is as large as it is, and can be chosen', async () => {
+    const bytes = await pdf((doc) => {
+      for (let i = 1; i < 260; i++) doc.addPage({ size: [144, 72] });
+      doc.rect(10, 10, 20, 20).fill('#0000ff');
+    });
+    const late = await readFile(bytes, { ...AS_IT_COMES, page: 260 });
+    expect(late.page.width).toBeCloseTo(50.8, 3);
+    expect(late.findings).toEqual([]);
+    expect(late.offers?.pages).toHaveLength(260);
+  }, 30_000);
+
   test('a locked PDF and half a PDF are told', async () => {
     const locked = await pdf((doc) => doc.rect(0, 0, 9, 9).fill('red'), { userPassword: 'tern' });
     await expect(readFile(locked)).rejects.toMatchObject({ code: 'password' });

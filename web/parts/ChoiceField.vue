@@ -14,6 +14,10 @@ defineProps<{
 }>();
 defineEmits<{ change: [value: T] }>();
 const locked = inject(LOCKED, undefined);
+
+/** Lists longer than this are searched by typing, and only what is seen of them is drawn. */
+const LONG = 40;
+const ROW_HEIGHT = 34;
 </script>
 
 <template>
@@ -26,6 +30,8 @@ const locked = inject(LOCKED, undefined);
     option-value="value"
     :disabled="disabled || locked"
     :placeholder="placeholder"
+    :filter="options.length > LONG"
+    :virtual-scroller-options="options.length > LONG ? { itemSize: ROW_HEIGHT } : undefined"
     @update:model-value="$emit('change', $event)"
   />
 </template>
