@@ -1,6 +1,7 @@
 /** Printed sheets as they cross the wire. */
 import { z } from 'zod';
 import { MARK_KINDS } from '../core/registration/readMarks';
+import { DISTORTIONS } from '../core/registration/distortion';
 import { MODELS } from '../core/registration/models';
 
 /** What is printed as PDF or picture; what is cut as drawing, or as HP-GL. */
@@ -74,6 +75,10 @@ export const sheetReadingSchema = z.object({
       worst: z.number(),
       limit: z.number(),
       isTurned: z.boolean(),
+      /** mm that a place of the sheet lies off at most, on 95 of 100 sheets; missing in older readings. */
+      within95: z.number().optional(),
+      /** What the marks showed of the sheet's distortion, by kind. */
+      distortion: z.partialRecord(z.enum(DISTORTIONS), z.number()).optional(),
     })
     .nullable(),
   /** What a person is told beside it. */

@@ -13,6 +13,7 @@ import { markShape, needsPatch } from '../print/marks';
 import type { PrintMark } from '../print/marks';
 import type { PrintSheet, PrintUnit } from '../print/sheets';
 import type { MarkKind } from '../registration/readMarks';
+import { unmeasurable } from '../registration/verdict';
 
 /** mm: a line that lies nearer to the art than this runs along its edge. */
 const ON_EDGE = 0.5;
@@ -179,9 +180,11 @@ function unread(marks: readonly PrintMark[], { name, sensor }: SheetReader): Fin
         message: `${name} has no sensor: its marks are taken by hand.`,
       },
     ];
-  const far = farthestApart(marks.map(({ at }) => at));
+  const spots = marks.map(({ at }) => at);
+  const far = farthestApart(spots);
   const [{ kind }] = marks;
   return [
+    ...unmeasurable(spots, sensor.noise),
     ...(sensor.kinds.includes(kind)
       ? []
       : [

@@ -2,6 +2,8 @@
 import { largest } from '../geometry/lists';
 import type { Spot } from '../geometry/spot';
 import { beyondF, KNOWN } from './fDistribution';
+import type { Distortion, DistortionName } from './distortion';
+import { sheetErrors, USUAL_DISTORTION } from './distortion';
 import type { Fitted, ModelName, Reading } from './models';
 import { CASE_OF, fitModel, frameOf, MODELS } from './models';
 
@@ -36,8 +38,15 @@ export interface SheetFit extends Pick<Fitted, 'model' | 'map' | 'bow'> {
   readonly isExplained: boolean;
   /** Every model that could be fitted, simplest first. */
   readonly tried: readonly Tried[];
-  /** mm that a place of the design is expected to lie off there (standard error, both ways together). */
+  /** mm that a place of the design may lie off by the sensor's noise alone (standard error, both ways together). */
+  readonly noiseAt: (at: Spot) => number;
+  /** The same with what the marks cannot measure. */
   readonly expectedAt: (at: Spot) => number;
+  /** mm that a place lies off at most on 95 of 100 sheets. */
+  readonly within95At: (at: Spot) => number;
+  /** Distortions that the marks cannot measure, and what they show of the others. */
+  readonly unmeasured: readonly DistortionName[];
+  readonly distortion: Partial<Distortion>;
 }
 
 /**
@@ -45,12 +54,18 @@ export interface SheetFit extends Pick<Fitted, 'model' | 'map' | 'bow'> {
  * than chance (F test). A model with as many unknowns as readings is taken only when no simpler one will do.
  * @param readings of at least two marks
  * @param noise standard deviation of one reading in x or in y, mm
+ * @param usual how much sheets are distorted, for what these marks cannot measure
  * @returns undefined: the marks do not tell, such as two at one place
  */
-export function fitSheet(readings: readonly Reading[], noise: number): SheetFit | undefined {
+export function fitSheet(
+  readings: readonly Reading[],
+  noise: number,
+  usual: Distortion = USUAL_DISTORTION,
+): SheetFit | undefined {
   const fits = MODELS.flatMap((model) => fitModel(model, readings) ?? []);
   const best = simplest(fits, noise * noise);
-  if (!best) return undefined;
+  const errors = best && sheetErrors(readings, best.map, noise, usual);
+  if (!best || !errors) return undefined;
   const residuals = readings.map(({ designed, measured }): Spot => {
     const [x, y] = best.map(designed);
     return [measured[0] - x, measured[1] - y];
@@ -69,10 +84,14 @@ export function fitSheet(readings: readonly Reading[], noise: number): SheetFit 
       rms: Math.sqrt(rss / readings.length),
       chance: freedom === 0 ? undefined : chanceOf({ rss, freedom }, noise * noise),
     })),
-    expectedAt: (at) => {
+    noiseAt: (at) => {
       const [xx, yy] = best.covarianceAt(at);
       return noise * Math.sqrt(xx + yy);
     },
+    expectedAt: (at) => errors.errorAt(at, best.map).expected,
+    within95At: (at) => errors.errorAt(at, best.map).within95,
+    unmeasured: errors.unmeasured,
+    distortion: errors.measured,
   };
 }
 

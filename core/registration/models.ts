@@ -38,7 +38,7 @@ export interface Fitted {
 }
 
 /** The design's places about their middle, their longer side from -1 to 1 or so. */
-interface Frame {
+export interface Frame {
   readonly middle: Spot;
   readonly half: number;
   /** The longer side runs along y. */

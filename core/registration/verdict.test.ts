@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { Spot } from '../geometry/spot';
 import { random } from '../random';
 import { distorted, marksOf, normal } from './noise.testing';
-import { judgeSheet } from './verdict';
+import { judgeSheet, unmeasurable, USUAL_LIMITS } from './verdict';
 
 const [WIDTH, HEIGHT, NOISE] = [384, 250, 0.02];
 const MARKS = marksOf(WIDTH, HEIGHT, 1);
@@ -115,4 +115,17 @@ describe('fifty spoilt sheets, and fifty that are not', () => {
       expect(findings.some(({ severity }) => severity === 'stop')).toBe(true);
     }
   });
+});
+
+test('marks that cannot measure a bow say so, with what that comes to; marks in between say nothing', () => {
+  const corners = marksOf(WIDTH, HEIGHT, 0);
+  const four = judgeSheet(corners, corners, NOISE);
+  expect(four.findings).toEqual([
+    expect.objectContaining({ code: 'not-measured', severity: 'check', limit: USUAL_LIMITS.residual }),
+  ]);
+  expect(four.findings[0].message).toMatch(/^Four marks cannot measure bow .* up to 1\.\d\d mm off/);
+  expect(unmeasurable(corners, NOISE).map(({ code }) => code)).toEqual(['not-measured']);
+  const more = marksOf(WIDTH, HEIGHT, 2);
+  expect(unmeasurable(more, NOISE)).toEqual([]);
+  expect(judgeSheet(more, more, NOISE).findings).toEqual([]);
 });

@@ -1,7 +1,11 @@
 /** Whether a sheet may be cut as it lies. */
 import type { Finding } from '../findings/finding';
+import { emptyBounds, growBounds } from '../geometry/bounds';
+import { largest } from '../geometry/lists';
 import type { Spot } from '../geometry/spot';
 import { formatLength } from '../units/length';
+import type { Distortion, DistortionName } from './distortion';
+import { USUAL_DISTORTION } from './distortion';
 import type { SheetFit } from './fit';
 import { fitSheet } from './fit';
 import type { Lies } from './recognise';
@@ -36,15 +40,17 @@ const ANOTHER_SHEET = 12;
  * @param designed marks in the order in which they are read, mm on the sheet
  * @param measured the same as they were read, mm in the cutter
  * @param noise standard deviation of one reading in x or in y, mm
+ * @param usual how much sheets of this printer and cutter are distorted
  */
 export function judgeSheet(
   designed: readonly Spot[],
   measured: readonly Spot[],
   noise: number,
   limits: FitLimits = USUAL_LIMITS,
+  usual: Distortion = USUAL_DISTORTION,
 ): SheetVerdict {
   const known = recognise(designed, measured, ANOTHER_SHEET * limits.residual);
-  const fit = known && fitSheet(known.readings, noise);
+  const fit = known && fitSheet(known.readings, noise, usual);
   if (!known || !fit) return { lies: undefined, fit: undefined, findings: [anotherSheet] };
   const isTurned = Math.abs(fit.rotation) > 90;
   const aslant = isTurned ? halfTurnOff(fit.rotation) : fit.rotation;
@@ -59,8 +65,69 @@ export function judgeSheet(
     ...(Math.abs(fit.skew) > limits.skew ? [skewed(fit.skew, limits.skew)] : []),
     ...(fit.worst > limits.residual ? [markOff(fit, limits.residual)] : []),
     ...(fit.isExplained || fit.worst > limits.residual ? [] : [unexplained(fit)]),
+    ...notMeasured(fit, designed, limits.residual),
   ];
   return { lies: isTurned && known.lies === 'as-designed' ? 'turned' : known.lies, fit, findings };
+}
+
+/** Places in each direction at which a sheet's error is looked at. */
+const PLACES = 9;
+
+/** mm that places between the marks lie off at most, on 95 of 100 sheets. */
+export function worstWithin95(
+  { within95At }: Pick<SheetFit, 'within95At'>,
+  designed: readonly Spot[],
+): number {
+  const { minX, minY, maxX, maxY } = growBounds(emptyBounds(), designed.flat());
+  const share = (i: number): number => i / (PLACES - 1);
+  const each = Array.from({ length: PLACES }, (_, i) => share(i));
+  return largest(
+    each.flatMap((u) => each.map((v) => within95At([minX + u * (maxX - minX), minY + v * (maxY - minY)]))),
+  );
+}
+
+/** Distortions in words, as what marks cannot measure. */
+const WORDS: Readonly<Record<DistortionName, string>> = {
+  stretch: 'stretch across',
+  skew: 'skew',
+  bow: 'bow',
+  unevenBow: 'bow that differs from edge to edge',
+  aslant: 'a sheet seen aslant',
+};
+/** Distortions that ordinary sheets have. */
+const COMMON: ReadonlySet<DistortionName> = new Set(['stretch', 'skew', 'bow']);
+const COUNTS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'];
+
+/**
+ * Ordinary distortions that marks at these places could not measure, reported before the sheet is printed.
+ * @param noise standard deviation of one reading in x or in y, mm
+ */
+export function unmeasurable(designed: readonly Spot[], noise: number): Finding[] {
+  const fit = fitSheet(
+    designed.map((at) => ({ designed: at, measured: at })),
+    noise,
+  );
+  const isOrdinary = fit?.unmeasured.some((name) => COMMON.has(name));
+  return fit && isOrdinary ? notMeasured(fit, designed, USUAL_LIMITS.residual) : [];
+}
+
+function notMeasured(fit: SheetFit, designed: readonly Spot[], limit: number): Finding[] {
+  const names = fit.unmeasured.map((name) => WORDS[name]);
+  const within = worstWithin95(fit, designed);
+  // a small rest that cannot be told apart is nobody's concern
+  if (names.length === 0 || (within <= limit && !fit.unmeasured.includes('bow'))) return [];
+  const all = names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} or ${names.at(-1)}`;
+  const count = COUNTS[designed.length] ?? String(designed.length);
+  return [
+    {
+      code: 'not-measured',
+      severity: within > limit && fit.unmeasured.some((name) => COMMON.has(name)) ? 'check' : 'note',
+      message: `${count} marks cannot measure ${all}: places between them may lie up to ${formatLength(within, 'mm', true)} off (95 of 100 sheets stay within that).`,
+      waysOut: ['Print marks in between the corners', 'Read more of its marks'],
+      measured: within,
+      limit,
+    },
+  ];
 }
 
 const halfTurnOff = (rotation: number): number => rotation - Math.sign(rotation) * 180;

@@ -218,7 +218,7 @@ async function cutOnPrint(work: AtMachine, setup: PrintedSetup, wide: number): P
   const cut = await cutAll(work, { lines, length: width - cutter.margins.tail }, room, width);
   if (cut.state !== 'measuring') return cut;
   const places = crosses.places.map((at) => fit.map(onto(at)));
-  const shared = fit.expectedAt(onto(crosses.places[2])) / Math.SQRT2;
+  const shared = fit.noiseAt(onto(crosses.places[2])) / Math.SQRT2;
   return { ...cut, seen: { places, shared } };
 }
 

@@ -1,5 +1,6 @@
 /** Where a sheet that was loaded lies, read by the cutter's sensor or taken by hand, and its cut moved there. */
 import type { CutSheet, ReadSheet, TakenMarks } from '../../contracts/print';
+import { and, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { lookAlong, readSeen } from '../../core/devicelang/answers';
 import { offOnStrip, toStrip, toUnits } from '../../core/devicelang/axes';
 import type { Bounds } from '../../core/geometry/bounds';
@@ -7,6 +8,9 @@ import type { Spot } from '../../core/geometry/spot';
 import type { Cutter } from '../../core/layout/cutter';
 import type { DesignedMark, Sensor, SheetReading, StockContrast } from '../../core/registration/readMarks';
 import { readMarks } from '../../core/registration/readMarks';
+import type { Distortion } from '../../core/registration/distortion';
+import type { Db } from '../db/connect';
+import { cuts } from '../db/schema';
 import { unpack } from '../services/pack';
 import type { Drawing } from '../../contracts/cuts';
 import type { SheetDesign } from '../work/makeCuts';
@@ -27,7 +31,7 @@ export interface SheetRead {
 }
 
 export async function readSheet(
-  { pool }: Services,
+  { db, pool }: Services,
   cut: CutRow,
   cutter: Cutter,
   link: CutterLink,
@@ -50,6 +54,7 @@ export async function readSheet(
     taken: read,
     noise: (!cut.taken && cutter.sensor?.noise) || HAND_NOISE,
     limits: cutter.fitLimits,
+    earlier: await earlierDistortion(db, cutter.id),
   });
   const { fit, off, findings, moved } = registered;
   const stop = findings.find(({ severity }) => severity === 'stop');
@@ -61,6 +66,21 @@ export async function readSheet(
   return stop
     ? { reading, problem: [stop.message, ...(stop.waysOut ?? [])].join(' · ') }
     : { reading, moved };
+}
+
+/** Sheets that are looked back on. */
+const LOOKED_BACK = 40;
+
+/** What the last sheets at a cutter showed of their distortion, newest first. */
+async function earlierDistortion(db: Db, cutterId: string): Promise<Partial<Distortion>[]> {
+  const distortion = sql<Partial<Distortion> | null>`${cuts.reading} -> 'fit' -> 'distortion'`;
+  const rows = await db
+    .select({ distortion })
+    .from(cuts)
+    .where(and(eq(cuts.cutterId, cutterId), isNotNull(distortion)))
+    .orderBy(desc(cuts.id))
+    .limit(LOOKED_BACK);
+  return rows.flatMap((row) => row.distortion ?? []);
 }
 
 /** A mark that is known: which, where, and what a sensor saw of it. */

@@ -8,7 +8,9 @@ import { placesMapped } from '../../core/geometry/spot';
 import type { Device } from '../../core/layout/cutter';
 import { stepsOf } from '../../core/layout/cutter';
 import type { FitLimits } from '../../core/registration/verdict';
-import { judgeSheet, USUAL_LIMITS } from '../../core/registration/verdict';
+import type { Distortion } from '../../core/registration/distortion';
+import { usualDistortion } from '../../core/registration/distortion';
+import { judgeSheet, USUAL_LIMITS, worstWithin95 } from '../../core/registration/verdict';
 import { ontoSheet } from '../../core/toolpath/ontoSheet';
 import { rounded } from '../../core/units/rounded';
 import type { SheetDesign, StoredProgram } from './makeCuts';
@@ -25,6 +27,8 @@ interface RegisterTask {
   /** mm: standard deviation of one reading */
   readonly noise: number;
   readonly limits?: FitLimits;
+  /** What earlier sheets of this cutter showed of their distortion. */
+  readonly earlier: readonly Partial<Distortion>[];
 }
 
 /** How a sheet lies by its marks, and its cut moved to where it does; without one it may not be cut. */
@@ -44,13 +48,26 @@ export function registerSheet({
   taken,
   noise,
   limits = USUAL_LIMITS,
+  earlier,
 }: RegisterTask): Registered {
   const designed = taken.map(({ mark }) => sheet.marks[mark].at);
   const measured = taken.map(({ at }) => at);
-  const { fit, lies, findings } = judgeSheet(designed, measured, noise, limits);
+  const { fit, lies, findings } = judgeSheet(designed, measured, noise, limits, usualDistortion(earlier));
   if (!fit) return { fit: null, off: measured.map(() => [0, 0]), findings };
-  const { model, rotation, scaleX, scaleY, skew, bow, worst } = fit;
-  const told = { model, rotation, scaleX, scaleY, skew, bow, worst, limit: limits.residual };
+  const { model, rotation, scaleX, scaleY, skew, bow, worst, distortion } = fit;
+  const within95 = worstWithin95(fit, designed);
+  const told = {
+    model,
+    rotation,
+    scaleX,
+    scaleY,
+    skew,
+    bow,
+    worst,
+    limit: limits.residual,
+    within95,
+    distortion,
+  };
   const known = { fit: { ...told, isTurned: lies === 'turned' }, off: fit.residuals, findings };
   if (findings.some(({ severity }) => severity === 'stop')) return known;
   const straight = {

@@ -60,6 +60,10 @@ const scan = computed(() => {
     <dd class="number">{{ units.length(Math.abs(fit.bow), true) }}</dd>
     <dt>Worst mark, {{ worst.mark + 1 }}</dt>
     <dd class="number">{{ units.length(fit.worst, true) }}</dd>
+    <template v-if="fit.within95 !== undefined">
+      <dt>Within, 95 of 100</dt>
+      <dd class="number">{{ units.length(fit.within95, true) }}</dd>
+    </template>
   </dl>
   <p class="hint">
     Taken as {{ MODEL_WORDS[fit.model] }}. Red: each mark’s error × {{ ERROR_SCALE }}; limit
