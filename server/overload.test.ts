@@ -12,7 +12,7 @@ const SENTENCE = /more to do than it can just now\. Nothing was changed; try aga
 test('tasks that are too many are turned away, and all others are done', async () => {
   const pool = openPool(1);
   const all = await Promise.allSettled(
-    Array.from({ length: 260 }, (_, k) => pool.run('lookAtFont', Buffer.from(`no font ${k}`))),
+    Array.from({ length: 260 }, (_, k) => pool.run('lookAtFont', { bytes: Buffer.from(`no font ${k}`) })),
   );
   const refused = all.flatMap((one) => (one.status === 'rejected' ? [one.reason as unknown] : []));
   expect(refused.length).toBeGreaterThan(50);
@@ -21,7 +21,7 @@ test('tasks that are too many are turned away, and all others are done', async (
   const done = all.filter(({ status }) => status === 'fulfilled');
   expect(done.length).toBeGreaterThanOrEqual(200);
   // whoever comes later is taken
-  expect(await pool.run('lookAtFont', Buffer.from('no font'))).toMatchObject({ ok: false });
+  expect(await pool.run('lookAtFont', { bytes: Buffer.from('no font') })).toMatchObject({ ok: false });
   await pool.close();
 }, 60_000);
 

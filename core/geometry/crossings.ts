@@ -43,6 +43,42 @@ export function findCrossings(lines: readonly Polyline[]): Crossing[] {
   return out;
 }
 
+/** Pairs of segments that are looked at: more of them lie on one another than any drawing has, and take some seconds. */
+const MOST_PAIRS = 6_000_000;
+
+/**
+ * Which lines cross another one; a line that is known to is not looked at again.
+ * @throws RangeError when too many lines lie on one another
+ */
+export function crossingLines(lines: readonly Polyline[]): ReadonlySet<number> {
+  const tree = new RBush<Segment>();
+  const all = lines.map(segmentsOf);
+  tree.load(all.flat());
+  const found = new Set<number>();
+  let pairs = 0;
+  const crosses = (segment: Segment): number | undefined => {
+    const ends = segmentEnds(lines[segment.line].points, segment.index);
+    const near = tree.search(segment);
+    pairs += near.length;
+    if (pairs > MOST_PAIRS) throw new RangeError('too many lines on one another');
+    return near.find(
+      (other) =>
+        other.line !== segment.line &&
+        crossing(ends, segmentEnds(lines[other.line].points, other.index)) !== undefined,
+    )?.line;
+  };
+  all.forEach((segments, line) => {
+    if (found.has(line)) return;
+    for (const segment of segments) {
+      const other = crosses(segment);
+      if (other === undefined) continue;
+      found.add(line).add(other);
+      return;
+    }
+  });
+  return found;
+}
+
 const isAfter = (a: Segment, b: Segment): boolean =>
   a.line > b.line || (a.line === b.line && a.index >= b.index);
 

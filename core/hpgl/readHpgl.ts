@@ -12,7 +12,7 @@ export interface HpglReader {
   readonly pending: () => number;
 }
 
-const INSTRUCTION = /^\s*([A-Za-z]{2})([^;A-Za-z]*);?/;
+const INSTRUCTION = /\s*([A-Za-z]{2})([^;A-Za-z]*);?/y;
 
 /**
  * A reader for a stream of HP-GL (HP 7475A manual, 1983: two letters, numbers apart by commas or blanks, closed by a semicolon
@@ -20,26 +20,28 @@ const INSTRUCTION = /^\s*([A-Za-z]{2})([^;A-Za-z]*);?/;
  */
 export function createHpglReader(): HpglReader {
   let rest = '';
-  const take = (): Instruction | undefined => {
-    const end = rest.indexOf(';');
-    if (end < 0) return undefined;
-    const match = INSTRUCTION.exec(rest);
-    if (!match) {
-      rest = rest.slice(end + 1);
-      return { code: '', values: [] };
-    }
-    rest = rest.slice(match[0].length);
-    return { code: match[1].toUpperCase(), values: numbersIn(match[2]) };
-  };
   return {
     push: (text) => {
       rest += text;
+      const last = rest.lastIndexOf(';');
       const out: Instruction[] = [];
-      for (let next = take(); next; next = take()) if (next.code) out.push(next);
+      for (let at = 0; at <= last;) {
+        INSTRUCTION.lastIndex = at;
+        const match = INSTRUCTION.exec(rest);
+        if (!match) at = rest.indexOf(';', at) + 1;
+        else {
+          at = INSTRUCTION.lastIndex;
+          out.push({ code: match[1].toUpperCase(), values: numbersIn(match[2]) });
+        }
+      }
+      rest = rest.slice(last + 1);
       return out;
     },
     pending: () => rest.length,
   };
 }
 
-const numbersIn = (text: string): number[] => (text.match(/[-+]?\d*\.?\d+/g) ?? []).map(Number);
+const NONE: readonly number[] = [];
+
+const numbersIn = (text: string): readonly number[] =>
+  text === '' ? NONE : (text.match(/[-+]?\d*\.?\d+/g) ?? []).map(Number);

@@ -2,7 +2,7 @@
 import type { Shape } from './artwork';
 import type { Matrix } from '../geometry/matrix';
 import { IDENTITY } from '../geometry/matrix';
-import { findCrossings } from '../geometry/crossings';
+import { crossingLines } from '../geometry/crossings';
 import type { Path, Polyline } from '../geometry/path';
 import { flatten, pathBounds } from '../geometry/path';
 import { groupNested } from '../geometry/nesting';
@@ -31,14 +31,7 @@ export const NO_WIDTH = {
  * @param reach how far apart ends may lie, in the strokes' own units
  */
 export function joinStrokes(strokes: readonly Stroke[], reach: number): Stroke[] {
-  const groups = new Map<string, Stroke[]>();
-  for (const stroke of strokes) {
-    const key = `${stroke.colour} ${stroke.layer ?? ''}`;
-    const group = groups.get(key);
-    if (group) group.push(stroke);
-    else groups.set(key, [stroke]);
-  }
-  return [...groups.values()].flatMap((group) => joinGroup(group, reach));
+  return byColourAndLayer(strokes).flatMap((group) => joinGroup(group, reach));
 }
 
 function joinGroup(strokes: readonly Stroke[], reach: number): Stroke[] {
@@ -141,29 +134,34 @@ function closeIfMeets(path: Path, reach: number): Path {
  * @param matrix the strokes' units → mm
  */
 export function shapesOf(strokes: readonly Stroke[], matrix: Matrix = IDENTITY): Shape[] {
+  return byColourAndLayer(strokes).flatMap((group) => groupShapes(group, matrix));
+}
+
+function byColourAndLayer(strokes: readonly Stroke[]): Stroke[][] {
   const groups = new Map<string, Stroke[]>();
   for (const stroke of strokes) {
     const key = `${stroke.colour} ${stroke.layer ?? ''}`;
-    groups.set(key, [...(groups.get(key) ?? []), stroke]);
+    const group = groups.get(key);
+    if (group) group.push(stroke);
+    else groups.set(key, [stroke]);
   }
-  return [...groups.values()].flatMap((group) => groupShapes(group, matrix));
+  return [...groups.values()];
 }
 
 function groupShapes(strokes: readonly Stroke[], matrix: Matrix): Shape[] {
-  const closed = strokes.filter(({ path }) => path.ops.endsWith('Z') && encloses(path));
-  const open = strokes.filter((stroke) => !closed.includes(stroke));
+  const closed: Stroke[] = [];
+  const open: Stroke[] = [];
+  for (const stroke of strokes)
+    (stroke.path.ops.endsWith('Z') && encloses(stroke.path) ? closed : open).push(stroke);
   const { colour, layer } = strokes[0];
   const common = { colour, layer, matrix, clips: [] };
   const lines = open.map(({ path }): Shape => ({ ...common, path, fill: 'nonzero', stroke: NO_WIDTH }));
+  const { first, again } = withoutRepeats(closed);
   // a rough picture is enough to see what lies in what
-  const rings = closed.map(({ path }) => outlineOf(path));
-  const crossing = new Set(
-    findCrossings(rings.map((points) => ({ points, closed: true }))).flatMap(({ a, b }) =>
-      a === b ? [] : [a, b],
-    ),
-  );
-  const apart = closed.filter((_, i) => crossing.has(i));
-  const nested = closed.filter((_, i) => !crossing.has(i));
+  const rings = first.map(({ path }) => outlineOf(path));
+  const crossing = crossingLines(rings.map((points) => ({ points, closed: true })));
+  const apart = [...first.filter((_, i) => crossing.has(i)), ...again];
+  const nested = first.filter((_, i) => !crossing.has(i));
   const region: Region = rings.filter((_, i) => !crossing.has(i));
   const filled = groupNested(region).map((group): Shape => {
     const paths = group.rings.map((index) => nested[index].path);
@@ -171,6 +169,24 @@ function groupShapes(strokes: readonly Stroke[], matrix: Matrix): Shape[] {
     return { ...common, path, fill: 'evenodd' };
   });
   return [...filled, ...apart.map(({ path }): Shape => ({ ...common, path, fill: 'nonzero' })), ...lines];
+}
+
+/** Outlines that lie exactly on an earlier one are no holes in it: they are told apart before anything is nested. */
+function withoutRepeats(strokes: readonly Stroke[]): { first: Stroke[]; again: Stroke[] } {
+  const known = new Map<string, Stroke[]>();
+  const [first, again]: [Stroke[], Stroke[]] = [[], []];
+  for (const stroke of strokes) {
+    const { ops, xy } = stroke.path;
+    const key = `${xy.length} ${xy[0]} ${xy[1]} ${xy.reduce((sum, value) => sum + value, 0)}`;
+    const alike = known.get(key);
+    const isRepeat = alike?.some(
+      ({ path }) => path.ops === ops && path.xy.every((value, i) => value === xy[i]),
+    );
+    (isRepeat ? again : first).push(stroke);
+    if (!alike) known.set(key, [stroke]);
+    else if (!isRepeat) alike.push(stroke);
+  }
+  return { first, again };
 }
 
 function encloses(path: Path): boolean {

@@ -3,12 +3,12 @@
  * dies with whoever waits for it. How many run at once is up to the reading threads: each runs one at a time.
  */
 import { spawn } from 'node:child_process';
-import { FileProblem } from './fileProblem';
+import { tooComplicated } from './tooComplicated';
 
 const MB = 1024 * 1024;
 
 export interface Limits {
-  /** Address space, MB. */
+  /** Memory that it can write to, MB; address space that is only set aside does not count. */
   readonly memory: number;
   /** On one core, and by the clock twice as long, s. */
   readonly seconds: number;
@@ -17,7 +17,7 @@ export interface Limits {
 }
 
 /** What our own children take for a file of 40 MB, several times over. */
-const OWN: Limits = { memory: 6000, seconds: 40, fileSize: 0 };
+const OWN: Limits = { memory: 3000, seconds: 40, fileSize: 0 };
 /** An engine that is fed must not be cut short by what it says about itself. */
 const LARGEST_ANSWER = 600 * MB;
 
@@ -41,7 +41,7 @@ export function launch({ command, args, input, limits, env = {}, cwd }: Launch):
   const held = [
     // the parent's thread is the one that waits: when it ends, by an abort or with the server, the child is killed
     ...['--pdeathsig', 'KILL', 'prlimit'],
-    ...[`--as=${memory * MB}`, `--cpu=${seconds}`, `--fsize=${fileSize * MB}`, '--core=0', '--'],
+    ...[`--data=${memory * MB}`, `--cpu=${seconds}`, `--fsize=${fileSize * MB}`, '--core=0', '--'],
     ...[command, ...args],
   ];
   return new Promise((done, fail) => {
@@ -89,8 +89,7 @@ export const launchOwn = (
 ): Promise<Buffer> =>
   launch({
     command: process.execPath,
-    // without guard pages for WebAssembly, which would need more address space than there is to have
-    args: ['--max-old-space-size=1500', '--disable-wasm-trap-handler', script, ...args],
+    args: ['--max-old-space-size=1500', script, ...args],
     input,
     limits: OWN,
   });
@@ -127,9 +126,3 @@ export async function askForBytes<Head>(
   const end = 4 + answer.readUInt32LE(0);
   return { head: JSON.parse(answer.subarray(4, end).toString()) as Head, data: answer.subarray(end) };
 }
-
-export const tooComplicated = (what: string): FileProblem =>
-  new FileProblem(
-    'unworkable',
-    `The ${what} is too complicated to read: it took too long or more memory than there is. Simplify it and bring it in again.`,
-  );

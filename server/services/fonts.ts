@@ -21,7 +21,7 @@ export async function listFonts(db: Db): Promise<FontInfo[]> {
 
 /** Keeps a typeface that the shop brought; one that was put away is brought back. @throws Trouble when it is none */
 export async function addFont({ db, pool }: ReadingServices, bytes: Buffer): Promise<FontInfo[]> {
-  const { name, weights } = valueOf(await pool.run('lookAtFont', bytes));
+  const { name, weights } = valueOf(await pool.run('lookAtFont', { bytes }));
   const id = `own-${createHash('sha256').update(bytes).digest('hex').slice(0, 16)}`;
   const [lightest, heaviest] = weights.map(Math.round);
   await db

@@ -113,7 +113,7 @@ export async function originalOf(db: Db, fileHash: string): Promise<Buffer> {
 
 /** Keeps a picture that is only looked at. @throws Trouble when the file is none */
 export async function takePicture({ db, pool }: ReadingServices, bytes: Buffer): Promise<TakenPicture> {
-  const size = valueOf(await pool.run('measurePicture', bytes));
+  const size = valueOf(await pool.run('measurePicture', { bytes }));
   const file = sha256(bytes);
   await db.insert(files).values({ hash: file, bytes }).onConflictDoNothing();
   return { file, ...size };

@@ -4,7 +4,10 @@ import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { builtProgram } from '../../scripts/builtProgram.mjs';
 import { tooBusy } from '../problem';
+import { tooComplicated } from '../files/tooComplicated';
+import { READING_LIMITS, watchThread } from './clock';
 import type * as planningTasks from './planningTasks';
+import type { Answer } from './readingTasks';
 import type * as readingTasks from './readingTasks';
 
 type Tasks = typeof planningTasks & typeof readingTasks;
@@ -44,32 +47,59 @@ const READING: Readonly<Record<NameIn<typeof readingTasks>, true>> = {
   readRecord: true,
 };
 
+/** Of what a thread that plans keeps, MB. */
+const PLANNING_MEMORY = 1500;
+
+const isOutOfMemory = (error: unknown): boolean =>
+  (error as { code?: unknown }).code === 'ERR_WORKER_OUT_OF_MEMORY';
+
+/** What is answered instead of a reading that was ended. */
+const UNWORKABLE: Answer<never> = {
+  ok: false,
+  code: 'unworkable',
+  message: tooComplicated('file').message,
+};
+
 /** Tasks that wait for one of them; whoever comes later is told so. */
 const MOST_WAITING = 200;
 
 /** Threads that plan, and threads that read files: of both as many as there are cores, each doing one thing at a time. */
-export function openPool(threads = availableParallelism()): WorkPool {
-  const open = (filename: string): Piscina =>
+export function openPool(threads = availableParallelism(), limits = READING_LIMITS): WorkPool {
+  const open = (filename: string, memory: number): Piscina =>
     new Piscina({
       filename,
       minThreads: 1,
       maxThreads: threads,
       // a thread takes a second to start: one that was needed is likely to be needed again
       idleTimeout: 300_000,
-      resourceLimits: { maxOldGenerationSizeMb: 1500 },
+      resourceLimits: { maxOldGenerationSizeMb: memory },
     });
   const program = builtProgram('server/work/planningTasks.ts');
-  const planning = open(program);
-  const reading = open(builtProgram('server/work/readingTasks.ts'));
+  const planning = open(program, PLANNING_MEMORY);
+  const reading = open(builtProgram('server/work/readingTasks.ts'), limits.memory);
   const run: WorkPool['run'] = async (name, input, { signal, tell } = {}) => {
-    const pool = name in READING ? reading : planning;
+    const isReading = name in READING;
+    const pool = isReading ? reading : planning;
     if (pool.queueSize >= MOST_WAITING) throw tooBusy();
-    if (!tell) return pool.run(input, { name, signal });
+    if (!tell && !isReading) return pool.run(input, { name, signal });
+    const tooLong = new AbortController();
     const { port1, port2 } = new MessageChannel();
-    port1.on('message', tell);
+    let endWatch = (): void => {};
+    port1.on('message', (said: number | { thread: string }) => {
+      if (typeof said === 'number') tell?.(said);
+      else endWatch = watchThread(said.thread, limits.seconds, () => tooLong.abort());
+    });
+    const ends = AbortSignal.any([tooLong.signal, ...(signal ? [signal] : [])]);
     try {
-      return await pool.run({ ...(input as object), port: port2 }, { name, signal, transferList: [port2] });
+      return await pool.run(
+        { ...(input as object), port: port2 },
+        { name, signal: ends, transferList: [port2] },
+      );
+    } catch (error) {
+      if (isReading && (tooLong.signal.aborted || isOutOfMemory(error))) return UNWORKABLE as never;
+      throw error;
     } finally {
+      endWatch();
       port1.close();
     }
   };

@@ -95,3 +95,28 @@ describe('polygons and slips', () => {
     expect(shapes).toHaveLength(1);
   });
 });
+
+describe('files made to take for ever', () => {
+  test('circles with more chords than they have steps are circles, and repeats are no holes', () => {
+    const many = 20_000;
+    const { shapes } = readPlt(`IN;SP1;PA0,0;${'CI9999,0.0001;'.repeat(many)}`);
+    expect(shapes).toHaveLength(many);
+    expect(shapes[0].path.ops.length).toBeLessThan(20);
+  });
+
+  test('millions of instructions that do nothing', () => {
+    expect(readPlt(`IN;SP1;PD0,0;PD400,0;${'PU;'.repeat(2_000_000)}`).shapes).toHaveLength(1);
+  });
+
+  test.each([
+    ['circles beside one another', (i: number) => `PA${i},0;CI9999;`],
+    ['circles about one another', (i: number) => `PA0,0;CI${9999 + i / 100};`],
+  ])('%s by the thousand are refused', (_, circle) => {
+    const text = `IN;SP1;${Array.from({ length: 4000 }, (_, i) => circle(i)).join('')}`;
+    expect(() => readPlt(text)).toThrow(/too many/);
+  });
+
+  test('more lines than can be joined are refused', () => {
+    expect(() => readPlt(`IN;SP1;${'PU0,0;PD9,9;'.repeat(260_000)}`)).toThrow(/too many/);
+  });
+});

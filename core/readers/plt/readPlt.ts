@@ -22,6 +22,10 @@ const DEFAULT_POINTS: readonly number[] = [250, 279, 10250, 7479];
 /** Ends no further apart than this were one line before they were rounded to units, in units. */
 const JOIN_UNITS = 1.5;
 const MOST_POINTS = 5_000_000;
+/** Lines and outlines that can be joined and nested in a few seconds. */
+const MOST_STROKES = 250_000;
+/** Characters that are taken apart at a time. */
+const PART = 1 << 16;
 
 /** What each pen is shown and separated as; more pens start over. */
 const PENS = ['#000000', '#c8102e', '#00763a', '#0b4ea2', '#e87200', '#6d2077', '#8a5a2b', '#5f6a72'];
@@ -45,6 +49,7 @@ class Plotter {
   private xy: number[] = [];
   private ops = '';
   private points = 0;
+  private count = 0;
 
   take({ code, values }: Instruction): void {
     switch (code) {
@@ -118,6 +123,7 @@ class Plotter {
     if (this.pen === 0) return;
     this.points += xy.length / 2;
     if (this.points > MOST_POINTS) throw new Error('too many points');
+    if (++this.count > MOST_STROKES) throw new Error('too many lines');
     const colour = PENS[(Math.abs(this.pen) + PENS.length - 1) % PENS.length];
     this.strokes[this.strokes.length - 1].push({ path: { ops, xy }, colour, layer: `Pen ${this.pen}` });
   }
@@ -249,7 +255,11 @@ const SILENT = new Set(
 export function readPlt(text: string): Artwork {
   const { plain, labels, encoded } = withoutLabels(text);
   const plotter = new Plotter();
-  for (const instruction of createHpglReader().push(`${plain};`)) plotter.take(instruction);
+  const reader = createHpglReader();
+  // part by part: all instructions of a large file at once take more memory than the drawing
+  for (let at = 0; at <= plain.length; at += PART)
+    for (const instruction of reader.push(plain.slice(at, at + PART))) plotter.take(instruction);
+  for (const instruction of reader.push(';')) plotter.take(instruction);
   plotter.lift();
   const { shapes, clips } = shapesIn(plotter);
   return { ...onOwnPage(shapes, findingsOf(plotter, labels, encoded)), clips };

@@ -6,6 +6,8 @@ import { compile } from 'css-select';
 import type { Element } from 'domhandler';
 import type { Declaration, StyleRule } from './sheets';
 import { inlineDeclarations, rulesOf } from './sheets';
+import { FileProblem } from '../fileProblem';
+import { Places } from './places';
 import { elementsOf, removeElements } from './tree';
 import { plainValue } from './values';
 
@@ -13,10 +15,6 @@ import { plainValue } from './values';
 export interface StyleReport {
   readonly left: readonly string[];
   readonly blended: number;
-}
-
-interface Counted extends Declaration {
-  readonly weight: number;
 }
 
 /** Properties that say how something moves, is pointed at or is set on a page: no drawing changes by them. */
@@ -61,7 +59,7 @@ export function carryOutStyle(root: Element): StyleReport {
   const left = new Set<string>();
   const sheets = [...elementsOf(root)].filter(({ name }) => name === 'style');
   const rules = sheets.flatMap((sheet) => rulesOf(textOf(sheet), left));
-  const matched = rules.length > 0 ? match(root, rules, left) : new Map<Element, Counted[]>();
+  const matched = rules.length > 0 ? match(root, rules, left) : new Map<Element, StyleRule[]>();
   if (sheets.length > 0) removeElements(root, ({ name }) => name === 'style');
   const writer = new StyleWriter(matched, left);
   writer.write(root, new Map());
@@ -80,27 +78,60 @@ const textOf = (element: Element): string =>
     // one way of hiding a sheet from old programs
     .replace(/<!--|-->/g, '');
 
-/** What rules set on each element; an element is looked at only by rules that could be meant for it. */
-function match(root: Element, rules: readonly StyleRule[], left: Set<string>): Map<Element, Counted[]> {
+/** The rules that are meant for each element; only those are tried that could be. */
+function match(root: Element, rules: readonly StyleRule[], left: Set<string>): Map<Element, StyleRule[]> {
   const byKey = indexOf(root, new Set(rules.map(({ key }) => key)));
-  const matched = new Map<Element, Counted[]>();
-  for (const { selector, key, weight, declarations } of rules) {
-    const isMeant = query(selector, left);
+  checkCost(rules, byKey, root);
+  const places = new Places();
+  const matched = new Map<Element, StyleRule[]>();
+  for (const rule of rules) {
+    const isMeant = query(rule.selector, places, left);
     if (!isMeant) continue;
-    for (const element of byKey.get(key) ?? []) {
+    for (const element of byKey.get(rule.key) ?? []) {
       if (!isMeant(element)) continue;
       const list = matched.get(element);
-      const counted = declarations.map((declaration) => ({ ...declaration, weight }));
-      if (list) for (const one of counted) list.push(one);
-      else matched.set(element, counted);
+      if (list) list.push(rule);
+      else matched.set(element, [rule]);
     }
   }
   return matched;
 }
 
-function query(selector: string, left: Set<string>): ((element: Element) => boolean) | undefined {
+/** Elements that are looked at for all rules together: some seconds of work. */
+const MOST_LOOKS = 100_000_000;
+
+/** @throws FileProblem when carrying the rules out would take too long */
+function checkCost(
+  rules: readonly StyleRule[],
+  byKey: ReadonlyMap<string, readonly Element[]>,
+  root: Element,
+): void {
+  let [most, elements] = [1, 0];
+  for (const { children } of elementsOf(root)) {
+    most = Math.max(most, children.length);
+    elements++;
+  }
+  let looks = 0;
+  for (const { selector, key } of rules) {
+    const candidates = byKey.get(key)?.length ?? 0;
+    // whoever asks for a neighbour looks through all of them
+    looks += candidates * (/[~+]|:has/.test(selector.replace(/\[[^\]]*\]|\([^)]*\)/g, '')) ? most : 1);
+  }
+  if (looks > MOST_LOOKS)
+    throw new FileProblem(
+      'unworkable',
+      `The drawing's style sheet has ${rules.length.toLocaleString('en-GB')} rules, which would have to be tried on ${elements.toLocaleString('en-GB')} elements. Save the drawing with its colours at the shapes (as presentation attributes), or as PDF, and bring that in.`,
+    );
+}
+
+function query(
+  selector: string,
+  places: Places,
+  left: Set<string>,
+): ((element: Element) => boolean) | undefined {
   try {
-    return compile(selector, { xmlMode: true }) as (element: Element) => boolean;
+    if (/:nth-[^(]*\([^)]*\sof\s/.test(selector)) throw new Error('a selector inside a place');
+    return compile(selector, { xmlMode: true, pseudos: places.pseudos }) as (element: Element) => boolean;
   } catch {
     left.add(selector);
     return undefined;
@@ -131,7 +162,7 @@ class StyleWriter {
   blended = 0;
 
   constructor(
-    private readonly matched: ReadonlyMap<Element, Counted[]>,
+    private readonly matched: ReadonlyMap<Element, readonly StyleRule[]>,
     private readonly left: Set<string>,
   ) {}
 
@@ -151,17 +182,22 @@ class StyleWriter {
 
   /** Which declaration of each property counts: important, then weight, then order; an element's own above rules. */
   private cascade(element: Element): Map<string, Declaration> {
-    const winning = new Map<string, Counted>();
+    const winning = new Map<string, Declaration>();
+    const weights = new Map<string, number>();
     const own = element.attribs.style ? inlineDeclarations(element.attribs.style) : [];
-    const all = [...(this.matched.get(element) ?? []), ...own.map((d) => ({ ...d, weight: Infinity }))];
-    for (const declaration of all) {
-      const before = winning.get(declaration.property);
-      const counts =
-        !before ||
-        (declaration.important === before.important
-          ? declaration.weight >= before.weight
-          : declaration.important);
-      if (counts) winning.set(declaration.property, declaration);
+    const rules = [...(this.matched.get(element) ?? []), { weight: Infinity, declarations: own }];
+    for (const { weight, declarations } of rules) {
+      for (const declaration of declarations) {
+        const before = winning.get(declaration.property);
+        const counts =
+          !before ||
+          (declaration.important === before.important
+            ? weight >= weights.get(declaration.property)!
+            : declaration.important);
+        if (!counts) continue;
+        winning.set(declaration.property, declaration);
+        weights.set(declaration.property, weight);
+      }
     }
     return winning;
   }

@@ -150,6 +150,10 @@ describe('styles', () => {
       `<style>rect:nth-child(3n+1){fill:#f00} rect:nth-child(2){fill:#0f0!important} rect:last-child{fill:#00f} rect:not(.odd):nth-of-type(5){fill:#ff0}</style><g>${GRID}</g>`,
     ],
     [
+      'every way to count places',
+      `<style>rect:nth-child(-n+2){fill:#a00} rect:nth-last-child(2n){fill:#0a0} rect:nth-of-type( odd ){fill:#00a} rect:nth-last-of-type(3n + 1){fill:#aa0} circle:nth-of-type(2){fill:#0aa} rect:nth-child(n+9){fill:#a0a}</style><g><circle r="9"/>${GRID}<circle r="6"/></g>`,
+    ],
+    [
       'combinators and weights',
       `<style>g > .odd{fill:#101080} #r3{fill:#d01020} .c3.odd{fill:#00ff00} rect + rect ~ .c8{fill:#777700} *{fill:#c0c0c0} [id$="5"]{fill:#004400}</style><g>${GRID}</g>`,
     ],
@@ -290,6 +294,34 @@ describe('nothing outside is opened', () => {
     const at = (path: string) => read(svg(`<image href="${path}" width="9" height="9"/>${RECT}`));
     const real = join(process.cwd(), 'docs/screenshots/order.png');
     expect(await at(real)).toEqual(await at(`${real}.not`));
+  });
+});
+
+describe('style sheets with as many rules as there are shapes', () => {
+  const COUNT = 3000;
+  const each = Array.from({ length: COUNT }, (_, i) => i);
+  const drawing = (rule: (i: number) => string): Buffer =>
+    Buffer.from(
+      svg(
+        `<style>${each.map((i) => `${rule(i)}{fill:#0${i % 10}0}`).join('')}</style><g>${each
+          .map((i) => `<path id="i${i}" class="c${i}" d="M${i % 60} ${Math.floor(i / 60)}h1v1z"/>`)
+          .join('')}</g>`,
+      ),
+    );
+
+  // each of these looked at every sibling of every shape for every rule before: minutes
+  test.each<[string, (i: number) => string]>([
+    ['by place', (i) => `path:nth-child(${i + 1})`],
+    ['by place from the end', (i) => `path:nth-last-of-type(${COUNT - i})`],
+    ['by class', (i) => `g > .c${i}`],
+  ])('%s: each shape has its own', (_, rule) => {
+    const { text } = tidySvg(drawing(rule));
+    expect(text.match(/fill="#0\d0"/g)).toHaveLength(COUNT);
+    expect(text).toMatch(/id="i1234"[^>]*fill="#040"/);
+  });
+
+  test('rules that ask each shape for its neighbours are refused before they are tried', () => {
+    expect(() => tidySvg(drawing((i) => `.c${i} ~ path`))).toThrow(/3,000 rules/);
   });
 });
 
