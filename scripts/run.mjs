@@ -37,6 +37,17 @@ export function aptMissing(tools) {
   if (missing.length > 0) aptInstall(...missing);
 }
 
+/** Installs the tools of others that tests compare with. */
+export const aptForTests = () =>
+  aptMissing({
+    hp2xx: 'hp2xx',
+    gs: 'ghostscript',
+    pstoedit: 'pstoedit',
+    pdftoppm: 'poppler-utils',
+    'rsvg-convert': 'librsvg2-bin',
+    socat: 'socat',
+  });
+
 export const aptInstall = (...packages) => {
   if (!isRoot())
     throw new Error(

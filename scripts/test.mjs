@@ -7,18 +7,14 @@ import { join } from 'node:path';
 import { installBrowser } from './browser.mjs';
 import { installPackages } from './packages.mjs';
 import { startPostgres } from './postgres.mjs';
-import { aptMissing } from './run.mjs';
+import { aptForTests } from './run.mjs';
 
 installPackages();
 installBrowser();
-aptMissing({
-  hp2xx: 'hp2xx',
-  gs: 'ghostscript',
-  pstoedit: 'pstoedit',
-  pdftoppm: 'poppler-utils',
-  'rsvg-convert': 'librsvg2-bin',
-  socat: 'socat',
-});
+aptForTests();
+// what tests draw by chance, so that a run can be gone through again: JAM_PAN_SEED=7 npm test
+process.env.JAM_PAN_SEED ??= String(Date.now() % 1_000_000);
+console.log(`seed ${process.env.JAM_PAN_SEED}`);
 const postgres = await startPostgres('test', { fast: true });
 const out = mkdtempSync(join(tmpdir(), 'jam-pan-test-'));
 

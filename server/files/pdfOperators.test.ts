@@ -294,7 +294,7 @@ beforeAll(async () => {
   for (const [i, { content }] of CASES.entries())
     writeFileSync(pathOf(i), await minimalPdf(`${CORNER} ${content}`));
   const out = execFileSync(process.execPath, ['server/files/pdfPages.testing.mjs'], {
-    input: CASES.map((_, i) => pathOf(i)).join('\n'),
+    input: CASES.map((_, i) => `1 ${pathOf(i)}`).join('\n'),
     maxBuffer: 1e9,
   });
   pages = out
