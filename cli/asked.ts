@@ -1,6 +1,7 @@
 /** Choices, and how files are read, as the command line asks for them. */
 import { readFile } from 'node:fs/promises';
 import { choicesSchema, withDefaults } from '../contracts/choices';
+import { sharingSchema } from '../contracts/cuts';
 import type { Piece } from '../core/artwork/choices';
 import { DEFAULT_TRACE } from '../core/artwork/choices';
 import { prepare } from '../core/artwork/prepare';
@@ -11,6 +12,8 @@ import { BORDERS, LEAST_STEP, MOST_STEP } from '../core/layout/weedChoices';
 import type { PanelChoices, PanelWay } from '../core/panels/choices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
+import type { Sharing } from '../core/plan/sharing';
+import { NO_SHARING } from '../core/plan/sharing';
 import type { PrintChoices } from '../core/print/choices';
 import { ISO_SHEETS, USUAL_CUT_LINE } from '../core/print/choices';
 import type { Artwork, DrawingUnit } from '../core/readers/artwork';
@@ -63,8 +66,8 @@ function traceFrom(text: string, first: TraceChoices | null): TraceChoices {
   );
 }
 
-/** Choices as an order stores them, from a file; the art is the one given, whatever pieces they name. */
-async function storedChoices(path: string | undefined): Promise<Choices> {
+/** Choices as an order stores them, from a file. */
+export async function storedChoices(path: string | undefined): Promise<Choices> {
   if (path === undefined) return DEFAULT_CHOICES;
   const text = await readFile(path, 'utf8').catch(() => {
     throw new UsageProblem(`There is no file ${path} that can be read.`);
@@ -82,12 +85,24 @@ function fromJson(text: string, path: string): unknown {
   try {
     return JSON.parse(text);
   } catch {
-    throw new UsageProblem(`--choices: ${path} is no JSON.`);
+    throw new UsageProblem(`${path} is no JSON.`);
   }
 }
 
-export async function choicesFrom(values: Values, piece: Piece): Promise<Choices> {
-  const stored = await storedChoices(values.choices);
+/** What an order shares with others, as the server tells it (`GET /api/orders/{id}/sharing`), from a file. */
+export async function sharingFrom(path: string | undefined): Promise<Sharing> {
+  if (path === undefined) return NO_SHARING;
+  const text = await readFile(path, 'utf8').catch(() => {
+    throw new UsageProblem(`There is no file ${path} that can be read.`);
+  });
+  const parsed = sharingSchema.safeParse(fromJson(text, path));
+  if (parsed.success) return parsed.data as Sharing;
+  const [{ path: where, message }] = parsed.error.issues;
+  throw new UsageProblem(`--sharing: ${where.join('.') || path}: ${message}`);
+}
+
+/** @param pieces what is planned */
+export function choicesFrom(values: Values, stored: Choices, pieces: readonly Piece[]): Choices {
   const { artwork, layout } = stored;
   const width = lengthOption('width', values.width) ?? artwork.width;
   const height = lengthOption('height', values.height) ?? artwork.height;
@@ -107,7 +122,7 @@ export async function choicesFrom(values: Values, piece: Piece): Promise<Choices
   return {
     ...stored,
     panels: panelsFrom(values, stored.panels),
-    artwork: { ...artwork, ...size, pieces: [piece] },
+    artwork: { ...artwork, ...size, pieces },
     layout: {
       ...weedingFrom(values, packingFrom(values, layout)),
       copies,

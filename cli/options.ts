@@ -5,7 +5,7 @@ import { parseLength } from '../core/units/length';
 export class UsageProblem extends Error {}
 
 export const USAGE =
-  'Usage: npm run plan -- art.svg [--choices order.json] [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]\n' +
+  'Usage: npm run plan -- art.svg [more.svg …] [--width 600] [--height 300] [--roll 610] [--mirror] [--copies 2] [--out DIR]\n' +
   '       [--panels when-needed|straight|wandering|pieces|equal|media|3x2|never] [--overlap 12] [--reserve 12.7]\n' +
   '       [--keep-whole id,id] for what is larger than the cutter\n' +
   '       [--pack one|word|piece] [--spacing 3] [--turns none|quarter|free] [--rounds 300] [--seed 1] to take less film\n' +
@@ -13,6 +13,8 @@ export const USAGE =
   '       [--print --sheet A3|420x297 --contour 2 (--contour=-1 inside) --bleed 2 --marks in|out|dots --copies 12 --spacing 4] to print and cut around\n' +
   '       [--cut-lines] cut lines in the PDF too, as spot colours\n' +
   '       [--page 2] for PDF, [--units mm|cm|m|in|ft|pt] for DXF, [--trace brightness|alpha|print|0.4|5] for pictures\n' +
+  '       [--choices order.json] an order’s stored choices: with the files of its pieces it is planned as the app plans it, packing included;\n' +
+  '       [--order-number 2048] as it is written on panels, [--sharing sharing.json] what it is cut with (GET /api/orders/{id}/sharing)\n' +
   'Ends with 0 when there is something to cut, 1 when there is only what keeps it back, 2 when the file or the question cannot be read.';
 
 const OPTIONS = {
@@ -39,6 +41,8 @@ const OPTIONS = {
   marks: { type: 'string' },
   'cut-lines': { type: 'boolean' },
   choices: { type: 'string' },
+  sharing: { type: 'string' },
+  'order-number': { type: 'string' },
   trace: { type: 'string' },
   page: { type: 'string' },
   units: { type: 'string' },

@@ -10,6 +10,7 @@ import type { PrintChoices } from '../core/print/choices';
 import { cutOnSheet } from '../core/print/sheets';
 import type { Artwork } from '../core/readers/artwork';
 import { rounded } from '../core/units/rounded';
+import type { GivenFile } from './pieces';
 import { sheetPdf, sheetPlt } from '../server/files/sheetFiles';
 
 /** Choices with every colour that is seen sent to print. */
@@ -23,25 +24,18 @@ export function toPrint(
   return { ...choices, films: { ...choices.films, print: colours.map(({ colour }) => colour) } };
 }
 
-/** The file that is printed. */
-export interface PrintedFile {
-  /** Written on every sheet. */
-  readonly name: string;
-  readonly hash: string;
-  readonly bytes: Uint8Array;
-}
-
 /** Writes `sheet-1.pdf`, `sheet-1.plt` … into a folder that is there. @returns how many */
 export async function writeSheets(
   out: string,
-  { name, hash, bytes }: PrintedFile,
+  /** Those that are printed, and the name that is written on every sheet. */
+  { name, files: given }: { readonly name: string; readonly files: readonly GivenFile[] },
   { printed }: Plan,
   print: PrintChoices,
   withLines: boolean,
 ): Promise<number> {
   if (!printed) return 0;
   const order = name.replace(/\.[^.]*$/, '').slice(0, 40);
-  const files = new Map([[hash, bytes]]);
+  const files = new Map(given.map(({ hash, bytes }) => [hash, bytes]));
   for (const [index, { sheet }] of printed.sheets.entries()) {
     const of = { printed, index, order, print, files };
     await writeFile(join(out, `${sheet.id}.pdf`), await sheetPdf(of, withLines));

@@ -1,9 +1,6 @@
 /** The whole plan without a screen. */
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
-import { basename, join } from 'node:path';
-import { createHash } from 'node:crypto';
-import type { FileSource } from '../core/artwork/choices';
-import { pieceOfFile, sourceKey } from '../core/artwork/choices';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { hpglBytes, writeHpgl } from '../core/devicelang/writeHpgl';
 import type { Choices } from '../core/plan/choices';
 import type { Planner } from '../core/plan/plan';
@@ -15,10 +12,11 @@ import type { Artwork } from '../core/readers/artwork';
 import { rounded } from '../core/units/rounded';
 import { DEMO_SHOP } from '../demo/shop';
 import { FileProblem } from '../server/files/fileProblem';
-import { readFile as readArtwork } from '../server/files/readFile';
-import { choicesFrom, keepingWhole, printFrom, readingFrom } from './asked';
+import { own } from '../core/units/own';
+import { choicesFrom, keepingWhole, printFrom, sharingFrom, storedChoices } from './asked';
 import type { Values } from './options';
 import { count, lengthOption, parse, USAGE, UsageProblem } from './options';
+import { artworksOf, givenFiles, piecesOf } from './pieces';
 import { sheetsSummary, toPrint, writeSheets } from './printSheets';
 import { summarise } from './summary';
 
@@ -44,43 +42,35 @@ export async function run(args: string[], says: Says): Promise<0 | 1 | 2> {
 
 async function plan(args: string[], says: Says): Promise<0 | 1> {
   const { values, positionals } = parse(args);
-  if (positionals.length !== 1) throw new UsageProblem(USAGE);
-  const [file] = positionals;
-  const bytes = await readFile(file).catch(() => {
-    throw new UsageProblem(`There is no file ${file} that can be read.`);
-  });
+  if (positionals.length === 0 && values.choices === undefined) throw new UsageProblem(USAGE);
+  const files = await givenFiles(positionals);
   const started = performance.now();
-  const name = basename(file);
-  const hash = hashOf(bytes);
-  const piece = pieceOfFile(hash, name, await readingFrom(values, bytes));
-  const artwork = await readArtwork(bytes, piece.source as FileSource);
-  const roll = lengthOption('roll', values.roll);
-  const shop =
-    roll === undefined
-      ? DEMO_SHOP
-      : {
-          ...DEMO_SHOP,
-          films: DEMO_SHOP.films.map((f) => ({ ...f, rolls: [{ width: roll, lengthLeft: ENDLESS }] })),
-        };
-  const artworks = new Map([[sourceKey(piece.source), artwork]]);
-  const asked = keepingWhole(values['keep-whole'], artworks, await choicesFrom(values, piece));
+  const stored = await storedChoices(values.choices);
+  const pieces = await piecesOf(stored.artwork.pieces, files, values);
+  const sharing = await sharingFrom(values.sharing);
+  const guests = sharing.guests.flatMap((guest) => guest.choices.artwork.pieces);
+  const artworks = await artworksOf([...pieces, ...guests], files);
+  const shop = { ...shopWith(lengthOption('roll', values.roll)), sharing };
+  const asked = keepingWhole(values['keep-whole'], artworks, choicesFrom(values, stored, pieces));
   const out = values.out ?? '.';
   const planner = createPlanner();
   const choices = values.print
     ? toPrint(planner, artworks, { ...asked, print: printFrom(values, asked.print) }, shop)
     : packedCloser(planner, artworks, asked, shop, values);
-  const made = planAndCheck(planner, artworks, choices, shop);
+  const order =
+    values['order-number'] === undefined ? undefined : count('order-number', values['order-number'], 0);
+  const made = planAndCheck(planner, artworks, choices, shop, { order });
   const seconds = (performance.now() - started) / 1000;
   await writeAll(out, made, {
     ...summarise(made),
     ...sheetsSummary(made),
-    file: name,
+    file: pieces[0].name,
     planSeconds: rounded(seconds),
   });
   for (const finding of made.findings) says.error(`${finding.severity}: ${finding.message}`);
   const sheets = await writeSheets(
     out,
-    { name, hash, bytes },
+    { name: pieces[0].name, files },
     made,
     choices.print,
     values['cut-lines'] === true,
@@ -96,10 +86,16 @@ async function plan(args: string[], says: Says): Promise<0 | 1> {
 
 const many = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
 
+const shopWith = (roll: number | undefined): Shop =>
+  roll === undefined
+    ? DEMO_SHOP
+    : {
+        ...DEMO_SHOP,
+        films: DEMO_SHOP.films.map((f) => ({ ...f, rolls: [{ width: roll, lengthLeft: ENDLESS }] })),
+      };
+
 /** mm: a roll asked for by its width alone never runs out. */
 const ENDLESS = 1e7;
-
-const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Rounds of the search for less film, where pieces are packed and nobody says otherwise. */
 const ROUNDS = 300;
@@ -112,8 +108,12 @@ function packedCloser(
   values: Values,
 ): Choices {
   const how = { rounds: count('rounds', values.rounds, ROUNDS), seed: count('seed', values.seed, 1) };
+  const isAsked = values.rounds !== undefined || values.seed !== undefined;
   const packed = { ...choices.layout.packed };
-  for (const step of planner.pack(artworks, choices, shop, how)) packed[step.film] = step.packed;
+  // what an order has stored is what it shows and cuts
+  const stays = (film: string): boolean => !isAsked && own(choices.layout.packed, film) !== undefined;
+  for (const step of planner.pack(artworks, choices, shop, { ...how, stays }))
+    packed[step.film] = step.packed;
   return { ...choices, layout: { ...choices.layout, packed } };
 }
 

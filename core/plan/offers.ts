@@ -44,6 +44,8 @@ export interface PackAsked {
   readonly rounds: number;
   readonly seed: number;
   readonly film?: string;
+  /** Films that are left as they are packed, by id. */
+  readonly stays?: (film: string) => boolean;
 }
 
 /** mm of film that a way to take art apart comes to. */
@@ -205,9 +207,10 @@ export function offersBy({
       }
     },
 
-    *pack(artworks, choices, shop, { film: only, ...how }) {
+    *pack(artworks, choices, shop, { film: only, stays, ...how }) {
       for (const { film, on } of packedFilms(artworks, choices, shop)) {
-        const laidOn = only === undefined || film.id === only ? on() : undefined;
+        const isAsked = (only === undefined || film.id === only) && !stays?.(film.id);
+        const laidOn = isAsked ? on() : undefined;
         if (laidOn) yield* packCloser(laidOn, how);
       }
     },

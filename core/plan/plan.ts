@@ -273,7 +273,8 @@ export function planAndCheck(
   artworks: ReadonlyMap<string, Artwork>,
   choices: Choices,
   shop: Shop,
+  asked: Asked = {},
 ): Plan {
-  const plan = planner.plan(artworks, choices, shop);
+  const plan = planner.plan(artworks, choices, shop, asked);
   return { ...plan, findings: [...plan.findings, ...atOnce(planner.check(artworks, choices, shop))] };
 }
