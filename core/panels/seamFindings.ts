@@ -116,10 +116,11 @@ export function tooLarge(number: number, box: Bounds, film: string, room: PanelR
 export function crossedAll(crossed: readonly Bounds[], room: PanelRoom, isFree: boolean): Finding[] {
   if (crossed.length === 0) return [];
   const [first] = crossed;
-  const wider = crossed.filter((box) => !fitsIn(widthOf(box), heightOf(box), keptRoom(room)));
+  const kept = keptRoom(room);
+  const wider = crossed.filter((box) => !fitsIn(widthOf(box), heightOf(box), kept));
   const why =
     wider.length > 0
-      ? ` ${wider.length === 1 ? 'One is' : `${wider.length} are`} larger than any panel (${formatBoth(keptRoom(room).across)} at most).`
+      ? ` ${wider.length === 1 ? 'One is' : `${wider.length} are`} larger than any panel (at most ${formatBoth(kept.across)} across and ${formatBoth(kept.along)} along).`
       : '';
   return [
     {

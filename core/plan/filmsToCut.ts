@@ -20,7 +20,11 @@ import type { Panelling } from '../panels/seams';
 import type { WeededStrip } from '../weeding/weeding';
 import { weed } from '../weeding/weeding';
 import type { MakeStage } from '../stages/remember';
+import { followedOn } from '../toolpath/followed';
+import type { KindRecipes } from '../toolpath/kinds';
+import { isTooShort } from '../toolpath/perforation';
 import { programFor } from '../toolpath/program';
+import { formatLength } from '../units/length';
 import { from } from './assemble';
 import type { Choices } from './choices';
 import type { FilmCut } from './planned';
@@ -187,8 +191,35 @@ export function cuttingFilms(stage: MakeStage) {
       ...recipes,
       program: programs(strip, kinds, machineOf(cutter)),
     }));
-    return { panels, cuts, findings };
+    return { panels, cuts, findings: [...findings, ...from('cut', withoutGap(film, cutter, strips, kinds))] };
   };
+}
+
+/** Perforated lines that are too short to hold by a gap. */
+function withoutGap(
+  film: Film,
+  { device }: Cutter,
+  strips: readonly WeededStrip[],
+  { perforated: { dashes } }: KindRecipes,
+): Finding[] {
+  if (!dashes) return [];
+  const short = strips
+    .flatMap(({ placements }) => placements)
+    .flatMap(({ part }) => followedOn(part, device.tools ?? 1))
+    .filter((line) => line.kind === 'perforated' && isTooShort(line, dashes)).length;
+  if (short === 0) return [];
+  return [
+    {
+      code: 'no-gap',
+      severity: 'check',
+      film: film.name,
+      message: `${short === 1 ? '1 perforated line is' : `${short} perforated lines are`} too short to keep a gap of ${formatLength(dashes[1], 'mm')}: ${short === 1 ? 'it is' : 'they are'} cut through from end to end.`,
+      waysOut: ['Set shorter dashes and gaps in the recipe', 'Draw the line longer, or join it to the next'],
+      measured: short,
+      limit: 0,
+      key: `no-gap ${film.id}`,
+    },
+  ];
 }
 
 export const cutterNamed = (shop: Shop, id: string | null | undefined): Cutter | undefined =>

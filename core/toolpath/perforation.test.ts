@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { lineLength } from '../geometry/path';
 import type { Polyline } from '../geometry/path';
-import { perforated } from './perforation';
+import { isTooShort, perforated } from './perforation';
 
 const closed = (...xy: number[]): Polyline => ({ points: Float64Array.from(xy), closed: true });
 const open = (...xy: number[]): Polyline => ({ points: Float64Array.from(xy), closed: false });
@@ -42,6 +42,33 @@ describe('perforated lines', () => {
     const own = lengths(circle(20, 720));
     expect(own).toHaveLength(Math.round((2 * Math.PI * 20) / 3.4));
     expect(Math.max(...own) - Math.min(...own)).toBeLessThan(1e-6);
+  });
+
+  test('no circle has a dash left over where it closes, whatever its size', () => {
+    for (let r = 2; r < 40; r += 0.37) {
+      for (const pattern of [
+        [3, 0.4],
+        [10, 3],
+        [2, 0.5],
+      ] as const) {
+        const own = perforated(circle(r, 360), pattern).map(lineLength);
+        expect(Math.min(...own)).toBeGreaterThan(0.5);
+        expect(Math.max(...own) - Math.min(...own)).toBeLessThan(1e-6);
+      }
+    }
+  });
+
+  test('a short line keeps a gap, and one that has no room for it is told', () => {
+    const line = (mm: number): Polyline => open(0, 0, mm, 0);
+    expect(perforated(line(13.7), [10, 3]).map(lineLength)).toEqual(
+      [5.35, 5.35].map((mm) => expect.closeTo(mm, 9)),
+    );
+    expect(perforated(line(8.5), [10, 3])).toHaveLength(2);
+    expect(isTooShort(line(8.5), [10, 3])).toBe(false);
+    expect(perforated(line(7), [10, 3])).toHaveLength(1);
+    expect(isTooShort(line(7), [10, 3])).toBe(true);
+    // round lines have a gap as soon as they are longer than it
+    expect(isTooShort(circle(1, 90), [3, 0.4])).toBe(false);
   });
 
   test('an open line begins and ends with a dash, corners between them in gaps', () => {

@@ -16,18 +16,36 @@ export function perforated(
   corner?: number,
 ): Polyline[] {
   const corners = apartBy(on / 2 + off, line, cornersOf(line, cornerCosine(corner)));
-  if (corners.length === 0) return dash([line], whole(lineLength(line), on, off, line.closed ? off : 0), 0);
-  return sidesOf(line, corners).flatMap(({ points, isCornerFirst, isCornerLast }) => {
-    const side = { points, closed: false };
-    const gaps = (isCornerFirst ? off / 2 : 0) + (isCornerLast ? off / 2 : 0);
-    const pattern = whole(lineLength(side), on, off, gaps);
-    return dash([side], pattern, isCornerFirst ? pattern[0] + off / 2 : 0);
-  });
+  const dashes =
+    corners.length === 0
+      ? dash([line], whole(lineLength(line), on, off, line.closed ? off : 0), 0)
+      : sidesOf(line, corners).flatMap(({ points, isCornerFirst, isCornerLast }) => {
+          const side = { points, closed: false };
+          const gaps = (isCornerFirst ? off / 2 : 0) + (isCornerLast ? off / 2 : 0);
+          const pattern = whole(lineLength(side), on, off, gaps);
+          return dash([side], pattern, isCornerFirst ? pattern[0] + off / 2 : 0);
+        });
+  // where the last gap ends by a rounding before the line does, one more dash would begin
+  return dashes.filter((one) => lineLength(one) > ROUNDING);
 }
 
-/** A dash and a gap of which a whole number fits. @param gaps mm at both ends together that are left */
+/** mm: a dash this short is what rounding left. */
+const ROUNDING = 1e-6;
+/** A dash is no shorter than this share of what was asked for, where a short line is to keep a gap. */
+const LEAST_DASH = 0.25;
+
+/** Whether a line is too short to hold by a gap: perforated, it is cut through from end to end. */
+export const isTooShort = (line: Polyline, [on, off]: readonly [number, number]): boolean =>
+  lineLength(line) < (line.closed ? 1 : 2) * LEAST_DASH * on + off;
+
+/**
+ * A dash and a gap of which a whole number fits, with a gap at least where there is room for one.
+ * @param gaps mm at both ends together that are left
+ */
 function whole(length: number, on: number, off: number, gaps: number): [number, number] {
-  const count = Math.max(1, Math.round((length - gaps + off) / (on + off)));
+  const fits = Math.round((length - gaps + off) / (on + off));
+  const least = gaps > 0 || length < 2 * LEAST_DASH * on + off ? 1 : 2;
+  const count = Math.max(least, fits);
   return [Math.max(0, (length - gaps - (count - 1) * off) / count), off];
 }
 
