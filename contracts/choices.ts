@@ -145,6 +145,7 @@ const cutLine = z.strictObject({
   smallestRadius: z.number().min(0).max(200),
   dropHoles: z.number().min(0).max(1e6).nullable(),
   join: z.number().min(0).max(500),
+  joinInside: z.number().min(0).max(500).optional(),
 });
 const sheetSide = z.number().min(50).max(10_000);
 const printSchema = z.strictObject({

@@ -25,9 +25,15 @@ export interface CutLineChoices {
   readonly smallestRadius: number;
   /** mm²: holes that are smaller are dropped; 0: all are kept, null: none is */
   readonly dropHoles: number | null;
-  /** mm: what lies nearer together than this gets one line */
+  /** mm: what lies nearer together than this gets one line outside it */
   readonly join: number;
+  /** The same for a line inside the art, which else keeps off every edge and crosses no gap; missing: nothing is joined. */
+  readonly joinInside?: number;
 }
+
+/** mm that art is joined over for a line. */
+export const joinOf = ({ offset, join, joinInside = 0 }: CutLineChoices): number =>
+  offset < 0 ? joinInside : join;
 
 export const USUAL_CUT_LINE: CutLineChoices = {
   kind: 'kiss',

@@ -51,6 +51,26 @@ describe('a cut line', () => {
     expect(around(box(0, 0, 100, 6), { offset: -4 })).toEqual([]);
   });
 
+  test('inside keeps off every edge and crosses no gap, unless it is asked to join', () => {
+    // a bar with a notch of 1 mm, and another bar 1 mm beside it
+    const art = [
+      Float64Array.of(0, 0, 100, 0, 100, 40, 51, 40, 51, 20, 50, 20, 50, 40, 0, 40),
+      ...box(0, 41, 100, 40),
+    ];
+    const usual = { ...USUAL_CUT_LINE, offset: -1 };
+    const line = cutLineAround(weld(art), usual);
+    expect(componentsOf(line)).toHaveLength(2);
+    const outline = new Flatten.Polygon(
+      art.map((ring) =>
+        Array.from({ length: ring.length / 2 }, (_, i) => new Flatten.Point(ring[2 * i], ring[2 * i + 1])),
+      ),
+    );
+    for (const ring of line)
+      for (let i = 0; i < ring.length; i += 2)
+        expect(new Flatten.Point(ring[i], ring[i + 1]).distanceTo(outline)[0]).toBeGreaterThan(0.98);
+    expect(componentsOf(cutLineAround(weld(art), { ...usual, joinInside: 2 }))).toHaveLength(1);
+  });
+
   test('with pointed corners is a larger rectangle; a corner that would reach too far is cut off', () => {
     expect(regionArea(around(box(0, 0, 100, 60), { offset: 4, corners: 'mitre' }))).toBeCloseTo(108 * 68, 3);
     const spike = weld([Float64Array.of(0, 0, 200, 4, 0, 8)]);

@@ -4,6 +4,7 @@ import type { Region } from '../geometry/region';
 import { grow, ringArea } from '../geometry/region';
 import { simplify } from '../geometry/simplify';
 import type { CutLineChoices } from './choices';
+import { joinOf } from './choices';
 
 /** How far the line may lie from where it was worked out, mm: less than the knife's own step. */
 const SMOOTH = 0.005;
@@ -18,7 +19,8 @@ const SMOOTH = 0.005;
  * @returns none: nothing is left of it so far inside
  */
 export function cutLineAround(art: Region, choices: CutLineChoices): Region {
-  const { offset, corners, smallestRadius, dropHoles, join } = choices;
+  const { offset, corners, smallestRadius, dropHoles } = choices;
+  const join = joinOf(choices);
   const areAll = dropHoles === null || dropHoles === 0;
   const isByDiscs = corners === 'round' && offset >= smallestRadius && offset > 0;
   const isJoined = isByDiscs && areAll && offset >= join / 2;

@@ -3,7 +3,7 @@
 import { Plus, X } from '@lucide/vue';
 import { computed } from 'vue';
 import type { CutLineChoices, PrintChoices } from '../../../../core/print/choices';
-import { CUT_LINE_KINDS, MOST_CUT_LINES, USUAL_CUT_LINE } from '../../../../core/print/choices';
+import { CUT_LINE_KINDS, joinOf, MOST_CUT_LINES, USUAL_CUT_LINE } from '../../../../core/print/choices';
 import { USUAL_BLEED } from '../../../../core/plan/sheetFindings';
 import ChoiceRow from '../../../parts/ChoiceRow.vue';
 import FoldOut from '../../../parts/FoldOut.vue';
@@ -150,9 +150,9 @@ const lacksBleed = computed(() =>
       <LengthRow
         label="One line around what is nearer than"
         :full-label="`Cut line ${i + 1} joins what is nearer than`"
-        :value="line.join"
+        :value="joinOf(line)"
         :max="500"
-        @change="change(i, { join: $event })"
+        @change="change(i, line.offset < 0 ? { joinInside: $event } : { join: $event })"
       />
       <ChoiceRow
         label="Holes"
