@@ -106,6 +106,31 @@ describe('a printed sheet', () => {
     expect(jsQR(Uint8ClampedArray.from(data), info.width, info.height)?.data).toBe(`JP #${order.number} 1 A`);
   });
 
+  test('made again is the same file, dated when the order was decided; so is a paper', async () => {
+    const card = async (): Promise<Buffer> =>
+      (
+        await api()
+          .get(`/api/orders/${order.id}/run-card.pdf`)
+          .buffer(true)
+          .parse((response, done) => {
+            const parts: Buffer[] = [];
+            response.on('data', (part: Buffer) => parts.push(part));
+            response.on('end', () => done(null, Buffer.concat(parts)));
+          })
+          .expect(200)
+      ).body as Buffer;
+    const [first, paper] = [await sheet('as=pdf'), await card()];
+    // dates in PDFs are of whole seconds
+    await new Promise((done) => setTimeout(done, 1100));
+    expect((await sheet('as=pdf')).equals(first)).toBe(true);
+    expect((await card()).equals(paper)).toBe(true);
+    const path = join(dir, 'dated.pdf');
+    writeFileSync(path, first);
+    const { stdout } = spawnSync('pdfinfo', ['-isodates', path], { encoding: 'utf8' });
+    const made = Date.parse(/CreationDate:\s+(\S+)/.exec(stdout)![1].replace(/([+-]\d\d)$/, '$1:00'));
+    expect(Math.abs(Date.now() - made)).toBeLessThan(600_000);
+  });
+
   test('as PNG at a chosen resolution shows the same as the PDF', async () => {
     const png = await sheet('as=png&dpi=72');
     const { width, height } = await sharp(png).metadata();

@@ -25,7 +25,11 @@ export interface PrintPdfChoices {
   readonly patch?: boolean;
   /** Missing: pictures are areas of their colour. */
   readonly pictures?: LaidPictures;
+  /** When what it shows was decided: the same sheet gives the same file. Missing: on no day. */
+  readonly made?: Date;
 }
+
+const UNDATED = new Date('2000-01-01T00:00:00Z');
 
 const POINTS = 72 / 25.4;
 /** Marks and code print in black alone: %. */
@@ -53,7 +57,12 @@ export async function printPdf(
   choices: PrintPdfChoices,
 ): Promise<Buffer> {
   const size: [number, number] = [sheet.width * POINTS, sheet.height * POINTS];
-  const doc = new PDFDocument({ size, margin: 0, pdfVersion: '1.7', info: { Title: label.text } });
+  const doc = new PDFDocument({
+    size,
+    margin: 0,
+    pdfVersion: '1.7',
+    info: { Title: label.text, CreationDate: choices.made ?? UNDATED },
+  });
   const pages = new LaidPages();
   const pdf = await drawn(doc, () => drawSheet(doc, unit, sheet, label, choices, pages));
   return pages.filledIn(pdf);

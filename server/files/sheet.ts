@@ -14,6 +14,8 @@ export interface PaperOrder {
   readonly name: string;
   readonly due: string | null;
   readonly address: string;
+  /** When what it shows was decided: the same order gives the same file. */
+  readonly made: Date;
 }
 
 export type Doc = PDFKit.PDFDocument;
@@ -35,7 +37,7 @@ export async function sheet(
     size: 'A4',
     layout,
     margin: MARGIN,
-    info: { Title: `${order.name}, #${order.number}` },
+    info: { Title: `${order.name}, #${order.number}`, CreationDate: order.made },
   });
   return drawn(doc, () => {
     heading(doc, title, order);

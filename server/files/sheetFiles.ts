@@ -26,17 +26,19 @@ export interface SheetAsked {
   readonly print: Pick<PrintChoices, 'marks' | 'patch'>;
   /** Files of pictures that are printed as they are, by hash. */
   readonly files: ReadonlyMap<string, Uint8Array>;
+  /** When the order was decided to be as it is; missing: it is none. */
+  readonly made?: Date;
 }
 
 /** @param withLines cut lines are in it too */
 export async function sheetPdf(
-  { printed, index, order, print, files }: SheetAsked,
+  { printed, index, order, print, files, made }: SheetAsked,
   withLines: boolean,
 ): Promise<Buffer> {
   const { film, sheets } = printed;
   const { unit, sheet, panel } = sheets[index];
   const pictures = await laidPictures(unit, files, 'original');
-  const how = { marks: print.marks, withLines, patch: needsPatch(film, print.patch), pictures };
+  const how = { marks: print.marks, withLines, patch: needsPatch(film, print.patch), pictures, made };
   return printPdf(unit, sheet, sheetLabel(order, index, sheets.length, panel), how);
 }
 

@@ -139,6 +139,16 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
   };
 }
 
+/** When an order was decided to be as it is: what is made of it bears this date. */
+export async function decidedAt(db: Db, { id, revision }: Pick<Order, 'id' | 'revision'>): Promise<Date> {
+  const [row] = await db
+    .select({ madeAt: revisions.madeAt })
+    .from(revisions)
+    .where(and(eq(revisions.orderId, id), eq(revisions.n, revision)));
+  if (!row) throw notFound('order');
+  return row.madeAt;
+}
+
 type OrderRecord = typeof orders.$inferSelect;
 type AtRevision = Pick<OrderRecord, 'id' | 'revision'>;
 

@@ -3,10 +3,12 @@ import type { Order } from '../../contracts/api';
 import type { ApplyPage, MapPage } from '../../contracts/bench';
 import type { Datum } from '../../core/panels/fittingMap';
 import type { PaperKind } from '../files/papers';
+import type { Db } from '../db/connect';
+import type { PaperOrder } from '../files/sheet';
 import { Trouble } from '../problem';
 import type { PlanTask } from '../work/planningTasks';
 import type { OrderServices } from './orders';
-import { getOrder, planTask } from './orders';
+import { decidedAt, getOrder, planTask } from './orders';
 
 /** An order as it is planned, with the orders that its films are cut with. */
 async function taskWithHosts(services: OrderServices, order: Order): Promise<PlanTask> {
@@ -29,10 +31,14 @@ export async function paperOf(
   address: string,
 ): Promise<Uint8Array> {
   const order = await getOrder(services.db, id);
-  const { number, name, due } = order;
   const task = await taskWithHosts(services, order);
-  return services.pool.run('print', { ...task, kind, order: { number, name, due, address } });
+  return services.pool.run('print', { ...task, kind, order: await onPaper(services.db, order, address) });
 }
+
+const onPaper = async (db: Db, order: Order, address: string): Promise<PaperOrder> => {
+  const { number, name, due } = order;
+  return { number, name, due, address, made: await decidedAt(db, order) };
+};
 
 /** What the bench needs to weed and apply an order. */
 export async function applyingOf(services: OrderServices, id: number): Promise<ApplyPage> {
@@ -58,8 +64,11 @@ export async function mapPaperOf(
   address: string,
 ): Promise<Uint8Array> {
   const order = await getOrder(services.db, id);
-  const { number, name, due } = order;
-  const task = { ...(await planTask(services, order)), datum, order: { number, name, due, address } };
+  const task = {
+    ...(await planTask(services, order)),
+    datum,
+    order: await onPaper(services.db, order, address),
+  };
   const bytes = await services.pool.run('printMap', task);
   if (!bytes) throw noPanels();
   return bytes;

@@ -5,7 +5,7 @@ import type { Db } from '../db/connect';
 import { Trouble } from '../problem';
 import type { SheetFile } from '../work/planningTasks';
 import type { OrderServices } from './orders';
-import { getOrder, planTask } from './orders';
+import { decidedAt, getOrder, planTask } from './orders';
 import { originalOf } from './readings';
 import { settingsOf } from './settings';
 
@@ -17,7 +17,8 @@ export async function sheetOf(
   asked: SheetQuery,
 ): Promise<SheetFile & { readonly number: number }> {
   const order = await getOrder(services.db, id);
-  const task = { ...(await planTask(services, order)), orderNumber: order.number };
+  const made = await decidedAt(services.db, order);
+  const task = { ...(await planTask(services, order)), orderNumber: order.number, made };
   const files = await printedFiles(services.db, task.choices.artwork);
   const file = await services.pool.run('sheetFile', { ...task, sheetId, asked, files });
   if (!file) {

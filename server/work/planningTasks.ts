@@ -148,6 +148,8 @@ interface SheetTask extends PlanTask {
   readonly sheetId: string;
   readonly orderNumber: number;
   readonly asked: SheetQuery;
+  /** When the order was decided to be as it is. */
+  readonly made: Date;
   /** Files of pictures that are printed as they are, by hash. */
   readonly files: ReadonlyMap<string, Uint8Array>;
 }
@@ -167,12 +169,12 @@ export async function sheetFile(task: SheetTask): Promise<SheetFile | undefined>
 }
 
 async function fileOf(
-  { sheetId, asked, files, ...task }: SheetTask,
+  { sheetId, asked, files, made, ...task }: SheetTask,
   { printed }: Plan,
 ): Promise<Uint8Array | undefined> {
   const index = printed?.sheets.findIndex(({ sheet }) => sheet.id === sheetId) ?? -1;
   if (!printed || index < 0) return undefined;
-  const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print, files };
+  const of = { printed, index, order: `#${task.orderNumber}`, print: task.choices.print, files, made };
   const { unit, sheet } = printed.sheets[index];
   const { sheetDxf, sheetPdf, sheetPlt, sheetPng, sheetSvg } = await import('../files/sheetFiles');
   switch (asked.as) {
