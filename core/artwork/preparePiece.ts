@@ -25,6 +25,7 @@ import { flatten, pathBounds } from '../geometry/path';
 import type { Region } from '../geometry/region';
 import { intersection, linesInside, mapRegion, regionBounds, weld } from '../geometry/region';
 import { simplify } from '../geometry/simplify';
+import { formatLength } from '../units/length';
 
 /** A finished size. A missing side follows the other one, or the file. */
 export interface SizeChoices {
@@ -149,7 +150,31 @@ function prepareFrom(
   }
   const natural = sizeOf(inFile);
   const size = finalSize(natural, choices);
-  return { ...size, natural, ...mapInk(rough, fit(covered, size)), findings: artwork.findings };
+  const findings = [
+    ...artwork.findings,
+    ...specksLeftOut(artwork, size.width / Math.max(natural.width, 1e-9)),
+  ];
+  return { ...size, natural, ...mapInk(rough, fit(covered, size)), findings };
+}
+
+/** mm: specks this large at final size are seen on a sign. */
+const SEEN_SPECK = 1;
+
+/** What a trace left out as specks, as large as it would be on the sign. @param scale final size over the file's own */
+function specksLeftOut({ offers }: Artwork, scale: number): Finding[] {
+  const { specks, mmPerPixel = 0 } = offers?.picture ?? {};
+  if (!specks || specks.count === 0) return [];
+  const mm = specks.largest * mmPerPixel * scale;
+  return [
+    {
+      code: 'specks',
+      severity: mm >= SEEN_SPECK ? 'check' : 'note',
+      message: `${specks.count === 1 ? '1 speck' : `${specks.count} specks`} of up to ${formatLength(mm, 'mm')} ${specks.count === 1 ? 'is' : 'are'} left out of the traced picture.`,
+      waysOut: ['Keep them: set “Leave specks out” lower under Artwork, at the picture'],
+      measured: mm,
+      limit: SEEN_SPECK,
+    },
+  ];
 }
 
 const sizeOf = (b: Bounds): PreparedPiece['natural'] => ({

@@ -78,7 +78,16 @@ export interface Offers {
   /** A drawing that may be printed as it is, and cut around. */
   readonly asIs?: true;
   /** A picture of so many pixels, traced; of a drawing the one of its page. */
-  readonly picture?: { readonly width: number; readonly height: number; readonly mmPerPixel: number };
+  readonly picture?: TracedPicture;
+}
+
+/** A picture's size in pixels, and what its trace left out. */
+export interface TracedPicture {
+  readonly width: number;
+  readonly height: number;
+  readonly mmPerPixel: number;
+  /** Outlines that are too small to be kept, and px that the largest is across; missing: nothing was looked for. */
+  readonly specks?: { readonly count: number; readonly largest: number };
 }
 
 /** What was read from a customer's file: bottom shape first, as painted. */

@@ -1,6 +1,7 @@
 /** Pictures whose pixels are named by the colour they belong to: their edges, and one colour of them as a mask. */
 import type { Field } from './picture';
 import { isEdge } from './picture';
+import { dotSizes } from './specks';
 
 /** A label for each pixel, 255 where the picture is see-through. */
 export interface LabelMap {
@@ -9,11 +10,24 @@ export interface LabelMap {
   readonly labels: Uint8Array;
   /** Pixels whose right or lower neighbour has another label, and those along the picture's own edges; ascending. */
   readonly edges: readonly number[];
+  /** Sizes of dots and lines a pixel wide that went with the fringes, px across. */
+  readonly lost: readonly number[];
 }
 
 export function labelMap(labels: Uint8Array, width: number, height: number): LabelMap {
   const clean = withoutFringes(labels, width, height);
-  return { width, height, labels: clean, edges: edgesOf(clean, width, height) };
+  const lost = lostSizes(labels, clean, width);
+  return { width, height, labels: clean, edges: edgesOf(clean, width, height), lost };
+}
+
+/** What lay on one colour and is gone: a fringe lies between two. */
+function lostSizes(before: Uint8Array, after: Uint8Array, width: number): number[] {
+  const isLost = (i: number): boolean =>
+    before[i] !== after[i] &&
+    ((before[i - 1] === after[i] && before[i + 1] === after[i]) ||
+      (before[i - width] === after[i] && before[i + width] === after[i]));
+  const changed = before.keys();
+  return dotSizes(changed, width, isLost);
 }
 
 /** About how many pixels have another label than the one on their right: every few rows are looked at. */

@@ -3,7 +3,7 @@ import { gaussian, random } from '../random';
 import { DEFAULT_TRACE } from '../artwork/choices';
 import { findPalette } from './palette';
 import type { Picture } from './picture';
-import { isPhotograph, suggestTrace } from './suggest';
+import { hasGradients, isPhotograph, suggestTrace } from './suggest';
 import { trace } from './trace';
 
 type Paint = (x: number, y: number) => readonly number[];
@@ -101,6 +101,42 @@ describe('pictures that are no drawings', () => {
     expect(
       isPhotograph(picture(400, 300, (x, y) => Array(3).fill((inDisc(x, y) ? 60 : 200) + rough()), 5)),
     ).toBe(false);
+  });
+
+  const rough = gaussian(11, 14);
+  const mixed = (share: number): number[] => [220 - 180 * share, 90 + 60 * share, 40 + 160 * share];
+  test.each<[string, Paint, number, boolean]>([
+    ['from left to right', (x) => mixed(x / 400), 0, true],
+    ['from above, light alone', (_, y) => Array(3).fill(30 + (200 * y) / 300), 0, true],
+    ['from a middle outwards', (x, y) => mixed(Math.min(1, Math.hypot(x - 200, y - 150) / 220)), 0, true],
+    ['a grainy sunset', (_, y) => mixed(y / 300).map((v) => v + rough()), 14, true],
+    [
+      'in one disc of a drawing',
+      (x, y) => (inDisc(x, y) ? mixed((x - 110) / 180) : [255, 255, 255]),
+      0,
+      true,
+    ],
+    [
+      'flat colours',
+      (x, y) => (inDisc(x, y) ? [200, 30, 40] : x < 120 ? [20, 60, 130] : [255, 255, 255]),
+      0,
+      false,
+    ],
+    [
+      'flat colours that are nearly alike',
+      (x, y) => (inDisc(x, y) ? [60, 60, 90] : x < 120 ? [70, 80, 90] : [110, 90, 90]),
+      0,
+      false,
+    ],
+    [
+      'paper lit from one side',
+      (x, y) => (inDisc(x, y) ? [25, 25, 25] : Array(3).fill(255 - x / 6)),
+      0,
+      false,
+    ],
+    ['grain on flat colours', (x, y) => Array(3).fill((inDisc(x, y) ? 60 : 200) + rough()), 14, false],
+  ])('gradients are seen: %s', (_, paint, noise, has) => {
+    expect(hasGradients(picture(400, 300, paint, noise))).toBe(has);
   });
 
   test('what has more outlines than a knife can follow is made smaller first, and keeps its size and place', () => {

@@ -112,3 +112,58 @@ export function isPhotograph({ width, height, data, noise = 0 }: Picture): boole
   }
   return n > 0 && shaded > SHADED * n;
 }
+
+/** Colours that change over these shares of the picture's longer side change by and by, and not in steps. */
+const SLOPES = [1 / 16, 1 / 6];
+/** Channel values by which they would change over all of it, at least; less is soft light on paper. */
+const LEAST_RISE = 128;
+/** Channel values by which they change over the share itself, at most: more is an edge. */
+const MOST_RISE = 110;
+/** Means of a few pixels differ by no more than this many deviations of the grain. */
+const GRAINY = 1.2;
+/** Each quarter of a slope takes its share of the rise, give or take: of a step one quarter or two take all. */
+const [LEAST_QUARTER, MOST_QUARTER] = [0.08, 0.5];
+/** The share of what is seen that is a slope, from which on it is told. */
+const SLOPED = 0.08;
+
+/** Whether a part of a picture fades from one colour into another, by light, colour or both, grain or not. */
+export const hasGradients = (picture: Picture): boolean =>
+  SLOPES.some((share) => slopedShare(picture, share) > SLOPED);
+
+/** Of the places that are seen, the share from which colours fade away to the right or downwards. */
+function slopedShare(picture: Picture, share: number): number {
+  const { width, height, data, noise = 0 } = picture;
+  const quarter = Math.max(2, Math.round((Math.max(width, height) * share) / 4));
+  const far = 4 * quarter;
+  const ring = Math.min(4, quarter);
+  const least = Math.max(LEAST_RISE * share, GRAINY * noise);
+  const step = Math.max(1, Math.floor(Math.sqrt((width * height) / 20_000)));
+  const isSlope = (x: number, y: number, dx: number, dy: number): boolean => {
+    const places = [0, 1, 2, 3, 4].map((k) => meanAround(picture, x + k * dx, y + k * dy, ring));
+    const rises = [0, 1, 2].map((c) => places[4][c] - places[0][c]);
+    const c = rises.reduce((best, by, k) => (Math.abs(by) > Math.abs(rises[best]) ? k : best), 0);
+    if (Math.abs(rises[c]) < least || Math.abs(rises[c]) > MOST_RISE) return false;
+    return [1, 2, 3, 4].every((k) => {
+      const part = (places[k][c] - places[k - 1][c]) / rises[c];
+      return part > LEAST_QUARTER && part < MOST_QUARTER;
+    });
+  };
+  let [sloped, seen] = [0, 0];
+  for (let y = ring; y + far + ring < height; y += step)
+    for (let x = ring; x + far + ring < width; x += step) {
+      if (data[4 * (y * width + x) + 3] < 128) continue;
+      seen++;
+      if (isSlope(x, y, quarter, 0) || isSlope(x, y, 0, quarter)) sloped++;
+    }
+  return sloped / Math.max(1, seen);
+}
+
+/** Red, green and blue about a place, see-through pixels as what they are on. */
+function meanAround({ width, data }: Picture, x: number, y: number, ring: number): number[] {
+  const sum = [0, 0, 0];
+  for (let v = y - ring; v <= y + ring; v += Math.max(1, ring >> 1))
+    for (let u = x - ring; u <= x + ring; u += Math.max(1, ring >> 1))
+      for (let c = 0; c < 3; c++) sum[c] += data[4 * (v * width + u) + c];
+  const across = Math.floor((2 * ring) / Math.max(1, ring >> 1)) + 1;
+  return sum.map((value) => value / (across * across));
+}

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_TRACE } from '../artwork/choices';
+import { preparePiece } from '../artwork/preparePiece';
 import { IDENTITY } from '../geometry/matrix';
 import { flatten } from '../geometry/path';
 import type { Picture } from './picture';
@@ -54,6 +55,44 @@ describe('tracing', () => {
     expect(traced.nodes).toBeLessThan(40);
     expect(traced.colours[0].paths[0].ops).not.toContain('L');
     expect(traced.differing).toBeLessThan(0.005);
+  });
+
+  test('what is left out as specks is counted with its size, and kept when that is asked for', () => {
+    // 120 squares of 1 to 3 px beside a disc
+    const dots = (x: number, y: number): readonly number[] => {
+      const [u, v] = [x - 4, y - 4];
+      const [i, j] = [Math.floor(u / 12), Math.floor(v / 12)];
+      const size = 1 + ((i + j) % 3);
+      return i >= 0 && j >= 0 && i < 12 && j < 10 && u - 12 * i < size && v - 12 * j < size
+        ? BLACK
+        : disc(40, 200, 180)(x, y);
+    };
+    const drawn = picture(260, 240, dots, 1);
+    for (const by of ['brightness', 'colours'] as const) {
+      const { specks, colours } = trace(drawn, { ...DEFAULT_TRACE, by, colours: 2, despeckle: 12 });
+      expect([by, specks.count]).toEqual([by, 120]);
+      expect(specks.largest).toBeGreaterThan(2.5);
+      expect(specks.largest).toBeLessThan(4);
+      expect(colours.flatMap(({ paths }) => paths)).toHaveLength(1);
+    }
+    const kept = trace(drawn, { ...DEFAULT_TRACE, by: 'brightness', despeckle: 0 });
+    expect(kept.specks.count).toBeLessThan(60);
+    expect(outlines(kept).length).toBeGreaterThan(60);
+  });
+
+  test('how large specks are is told at final size', () => {
+    const dot = (x: number, y: number): readonly number[] => (x < 2 && y < 2 ? BLACK : disc(40)(x, y));
+    const artwork = artworkOfTrace(trace(picture(200, 200, dot, 1), DEFAULT_TRACE), 0.25);
+    const found = (width: number | null) =>
+      preparePiece(artwork, { width, height: null, lockAspect: true }).findings.find(
+        ({ code }) => code === 'specks',
+      );
+    expect(found(null)).toMatchObject({ severity: 'note' });
+    // the disc is 80 px across, at 600 mm a pixel is 7.5 mm
+    expect(found(600)).toMatchObject({
+      severity: 'check',
+      message: expect.stringMatching(/^1 speck of up to 1[0-9]\.\d mm is left out/),
+    });
   });
 
   test('a square keeps its four corners and straight sides', () => {

@@ -2,6 +2,7 @@
 import type { Artwork, Shape } from '../readers/artwork';
 import type { TraceChoices } from './choices';
 import type { Finding } from '../findings/finding';
+import { emptyBounds, growBounds, heightOf, widthOf } from '../geometry/bounds';
 import { groupNested } from '../geometry/nesting';
 import { IDENTITY, scaling } from '../geometry/matrix';
 import type { Path } from '../geometry/path';
@@ -16,6 +17,7 @@ import { edgeZone } from './edges';
 import type { Field, Picture } from './picture';
 import { darker, halved, opaque } from './picture';
 import { rasterise } from './raster';
+import { smoothedAway } from './specks';
 
 /** How far a curve may lie from the traced outline, px. */
 const FIT = 0.35;
@@ -39,8 +41,16 @@ export interface Trace {
   readonly differing: number;
   /** How many times smaller the picture was made first, because it has more outlines than a knife can follow. */
   readonly times: number;
+  /** Outlines that are left out for being too small. */
+  readonly specks: Specks;
   /** What was traced is where the picture itself is printed. */
   readonly isShown: boolean;
+}
+
+/** How many, and px that the largest is wide or high. */
+export interface Specks {
+  readonly count: number;
+  readonly largest: number;
 }
 
 /** Says how far a trace has come, 0 … 1; when it returns false the trace is given up. */
@@ -58,15 +68,22 @@ export function trace(picture: Picture, choices: TraceChoices, progress: Progres
     if (!progress(share)) throw new TraceStopped();
   };
   go(0);
-  const { picture: traced, times, layers, wanted } = layersOf(picture, choices, () => go(0.1));
+  const { picture: traced, times, layers, wanted, lost = [] } = layersOf(picture, choices, () => go(0.1));
   const limits = shrunk(choices, times);
   go(0.3);
   const shown = new Uint8Array(traced.width * traced.height);
   let zone: EdgeZone | undefined;
+  const specks = { count: 0, largest: 0 };
+  for (const size of lost) add(specks, times * size);
   const colours = layers.map(({ colour, field }, k): TracedColour => {
-    zone = edgeZone(field(), limits.smooth, zone);
+    const own = field();
+    zone = edgeZone(own, limits.smooth, zone);
+    if (choices.by !== 'colours') for (const size of smoothedAway(own, zone)) add(specks, times * size);
     go(0.3 + (0.7 * (k + 0.3)) / layers.length);
-    const rings = contours(zone).filter((ring) => areaOf(ring) >= Math.max(1, limits.despeckle));
+    const all = contours(zone);
+    const isLarge = (ring: Float64Array): boolean => areaOf(ring) >= Math.max(1, limits.despeckle);
+    const rings = all.filter(isLarge);
+    for (const ring of all) if (!isLarge(ring)) add(specks, times * acrossOf(ring));
     const paths = grouped(rings, limits);
     go(0.3 + (0.7 * (k + 0.8)) / layers.length);
     paint(shown, paths, traced, k + 1);
@@ -81,8 +98,19 @@ export function trace(picture: Picture, choices: TraceChoices, progress: Progres
     nodes: colours.reduce((sum, { paths }) => sum + paths.reduce((n, { ops }) => n + ops.length - 2, 0), 0),
     differing: differing / Math.max(1, shown.length),
     times,
+    specks,
     isShown: choices.by === 'print',
   };
+}
+
+function add(specks: { count: number; largest: number }, size: number): void {
+  specks.count++;
+  specks.largest = Math.max(specks.largest, size);
+}
+
+function acrossOf(ring: Float64Array): number {
+  const box = growBounds(emptyBounds(), ring);
+  return Math.max(widthOf(box), heightOf(box));
 }
 
 /** More pixels along outlines than this are more than a knife can follow, and more than a person waits for. */
@@ -132,6 +160,8 @@ interface Layers {
   readonly wanted: (pixel: number) => number;
   /** Pixels along outlines. */
   readonly edges: number;
+  /** Sizes of what is too thin for its colour to be told, px. */
+  readonly lost?: readonly number[];
 }
 
 function byField(picture: Picture, { by, threshold, invert }: TraceChoices): Layers {
@@ -176,6 +206,7 @@ function byColours(picture: Picture, choices: TraceChoices, most: number): Layer
     layers: kept.map((k) => ({ colour: palette.colours[k], field: () => maskOf(map, k, UNDER, mask) })),
     wanted: (pixel) => layerOf[map.labels[pixel]],
     edges: map.edges.length,
+    lost: map.lost,
   };
 }
 
@@ -247,7 +278,7 @@ export function artworkOfTrace(traced: Trace, mmPerPixel: number, mmDown = mmPer
     shapes,
     clips: [],
     findings,
-    offers: { picture: { width, height, mmPerPixel } },
+    offers: { picture: { width, height, mmPerPixel, ...(isShown ? {} : { specks: traced.specks }) } },
   };
 }
 

@@ -4,7 +4,7 @@ import type { Finding } from '../../core/findings/finding';
 import type { TraceChoices } from '../../core/tracing/choices';
 import { DEFAULT_TRACE } from '../../core/artwork/choices';
 import type { Picture } from '../../core/tracing/picture';
-import { isPhotograph, suggestTrace } from '../../core/tracing/suggest';
+import { hasGradients, isPhotograph, suggestTrace } from '../../core/tracing/suggest';
 import { artworkOfTrace, trace } from '../../core/tracing/trace';
 import { FileProblem } from './fileProblem';
 import type { HeadedAnswer } from './launch';
@@ -32,6 +32,13 @@ const photograph: Finding = {
     'Print it as it is, and cut around it: Picture under Artwork',
     'Trace by brightness, for one colour',
   ],
+};
+
+const shades: Finding = {
+  code: 'picture-gradient',
+  severity: 'check',
+  message: 'Colours fade into one another in this picture: films show a few flat colours of them.',
+  waysOut: ['Print it as it is, and cut around it: Picture under Artwork', 'Trace by more colours'],
 };
 
 /** A picture unpacked, and smoothed where it was grainy. */
@@ -111,7 +118,8 @@ export function tracePicture(
   const artwork = artworkOfTrace(traced, mmPerPixel);
   // what is printed as it is loses nothing by it
   if (choices.by === 'print') return artwork;
-  const told = [...(isSmoothed ? [grainy] : []), ...(isPhotograph(picture) ? [photograph] : [])];
+  const lost = isPhotograph(picture) ? [photograph] : hasGradients(picture) ? [shades] : [];
+  const told = [...(isSmoothed ? [grainy] : []), ...lost];
   return { ...artwork, findings: [...told, ...artwork.findings] };
 }
 
