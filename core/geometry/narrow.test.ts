@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
+import { readdirSync, readFileSync } from 'node:fs';
+import { Resvg } from '@resvg/resvg-js';
+import { preparePiece } from '../artwork/preparePiece';
+import { seenColours } from '../films/seen';
+import { readResolvedSvg } from '../readers/svg/readResolvedSvg';
+import { boundsTouch, outset } from './bounds';
+import { smallest } from './lists';
+import { componentsOf } from './nesting';
 import { flatten } from './path';
 import { IDENTITY } from './matrix';
-import { difference, rectangle, weld } from './region';
+import { difference, grow, outlineLength, rectangle, regionArea, regionBounds, weld } from './region';
 import type { Region } from './region';
 import { narrowPlaces } from './narrow';
 
@@ -70,4 +78,56 @@ describe('narrow places', () => {
     expect(more).toEqual([]);
     expect(Math.abs(gap.width - 0.2)).toBeLessThan(0.02);
   });
+
+  test('a jog of less than the grid in an edge is no stem, wherever it lies', () => {
+    for (let at = 10; at < 11; at += 0.037) {
+      const band: Region = [Float64Array.of(0, 0, at, 0, at, 0.0001, 40, 0.0001, 40, 12, 0, 12)];
+      expect(narrowPlaces(band, LIMIT)).toEqual([]);
+      const thin: Region = [Float64Array.of(0, 0, at, 0, at, 0.0001, 40, 0.0001, 40, 1, 0, 1)];
+      expect(narrowPlaces(thin, LIMIT).map(({ width }) => width)).toEqual([expect.closeTo(1, 1)]);
+    }
+  });
+
+  test('what ends in a point is one place, as wide as it is in the mean', () => {
+    // a spike of 20 mm on a block, 1.2 mm wide at its foot
+    const spike = weld([...box(0, 0, 20, 20), Float64Array.of(20, 9.4, 40, 10, 20, 10.6)]);
+    const [place, ...more] = narrowPlaces(spike, LIMIT);
+    expect(more).toEqual([]);
+    expect(place.width).toBeGreaterThan(0.5);
+    expect(place.width).toBeLessThan(0.7);
+  });
+});
+
+/** Area over length of what an opening by a disc takes away (Serra 1982), and where: stems by other means. */
+function stemsByOpening(region: Region, limit: number) {
+  const open = grow(grow(region, -limit / 2), limit / 2 + 0.004);
+  return componentsOf(difference(region, open)).map((part) => ({
+    width: (2 * regionArea(part)) / outlineLength(part),
+    where: outset(regionBounds(part), 0.05),
+  }));
+}
+
+test('in drawings by others: each is taken away by an opening, and what is thin by one measure is so by the other', () => {
+  const folder = 'node_modules/@twemoji/svg';
+  const names = readdirSync(folder).filter((_, i) => i % 97 === 0);
+  let places = 0;
+  for (const name of names) {
+    const svg = new Resvg(readFileSync(`${folder}/${name}`, 'utf8'), { font: { loadSystemFonts: false } });
+    const { shapes } = preparePiece(readResolvedSvg(svg.toString()), {
+      width: 300,
+      height: null,
+      lockAspect: true,
+    });
+    for (const { region } of seenColours(shapes)) {
+      const stems = stemsByOpening(region, 0.8);
+      for (const { width, where } of narrowPlaces(region, 0.8)) {
+        const here = stems.filter((stem) => boundsTouch(stem.where, where));
+        expect(here.length).toBeGreaterThan(0);
+        places++;
+        if (width >= 0.05) continue;
+        expect(smallest(here.map((stem) => stem.width))).toBeLessThan(0.1);
+      }
+    }
+  }
+  expect(places).toBeGreaterThan(60);
 });

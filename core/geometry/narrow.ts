@@ -5,14 +5,15 @@
  * diameter is the local width, its centre lies on the spine of the stem.
  */
 import type { Bounds } from './bounds';
-import { emptyBounds, growBounds, joinBounds } from './bounds';
+import { boundsTouch, emptyBounds, growBounds, joinBounds, outset } from './bounds';
+import { smallest } from './lists';
 import type { Region, Ring } from './region';
 import { createSegmentGrid } from './segmentGrid';
 import type { SegmentGrid } from './segmentGrid';
 
 /** One narrow place: a thin stem, or with `side: 'outside'` a narrow gap. */
 export interface NarrowPlace {
-  /** The least width, mm. */
+  /** mm: the least, nicks of the outline left aside; of what ends in a point, the mean. */
   readonly width: number;
   /** How far it runs, mm. */
   readonly length: number;
@@ -188,11 +189,35 @@ function group(samples: readonly Sample[], grid: SegmentGrid, limit: number): Na
     if (list) list.push(sample);
     else groups.set(key, [sample]);
   }
-  return [...groups.values()].flatMap((members) => {
-    const place = placeOf(members);
+  return joinedAtTips([...groups.values()], limit).flatMap((members) => {
     const pointed = members.some(({ run }) => selfFacing.has(run));
+    const place = placeOf(members, pointed);
     return place.length < limit * (pointed ? POINTED_END : SHORTEST) ? [] : [place];
   });
+}
+
+/** Sides that end beside one another, as those of a tip do whose end is blunt, are one place. */
+function joinedAtTips(groups: readonly (readonly Sample[])[], limit: number): Sample[][] {
+  const boxes = groups.map((members) =>
+    outset(
+      growBounds(
+        emptyBounds(),
+        members.flatMap(({ x, y }) => [x, y]),
+      ),
+      limit / 4,
+    ),
+  );
+  const joined: { box: Bounds; members: Sample[] }[] = [];
+  groups.forEach((members, i) => {
+    const meets = (other: (typeof joined)[number]): boolean =>
+      boundsTouch(other.box, boxes[i]) &&
+      members.some(({ x, y }) => other.members.some((one) => Math.hypot(one.x - x, one.y - y) < limit / 2));
+    const known = joined.find(meets);
+    if (!known) return void joined.push({ box: boxes[i], members: [...members] });
+    for (const one of members) known.members.push(one);
+    known.box = joinBounds(known.box, boxes[i]);
+  });
+  return joined.map(({ members }) => members);
 }
 
 /** The run that looks across from a segment: its own, or its neighbours' where it carries no sample. */
@@ -208,20 +233,32 @@ function runNear(runOf: ReadonlyMap<number, number>, grid: SegmentGrid, segment:
   return undefined;
 }
 
-function placeOf(members: readonly Sample[]): NarrowPlace {
+function placeOf(members: readonly Sample[], isPointed: boolean): NarrowPlace {
   let where: Bounds = emptyBounds();
-  let width = Infinity;
   let outline = 0;
-  const byRun = new Map<number, number[]>();
+  const byRun = new Map<number, Sample[]>();
   for (const sample of members) {
-    width = Math.min(width, sample.width);
     outline += sample.share;
     const ends = [sample.x, sample.y, 2 * sample.cx - sample.x, 2 * sample.cy - sample.y];
     where = joinBounds(where, growBounds(emptyBounds(), ends));
-    const spine = byRun.get(sample.run);
-    if (spine) spine.push(sample.cx, sample.cy);
-    else byRun.set(sample.run, [sample.cx, sample.cy]);
+    const run = byRun.get(sample.run);
+    if (run) run.push(sample);
+    else byRun.set(sample.run, [sample]);
   }
-  const spines = [...byRun.values()].map((points) => Float64Array.from(points));
+  const runs = [...byRun.values()];
+  const spines = runs.map((run) => Float64Array.from(run.flatMap(({ cx, cy }) => [cx, cy])));
+  const width = isPointed
+    ? members.reduce((sum, one) => sum + one.width, 0) / members.length
+    : smallest(runs.map(leastWidth));
   return { width, length: outline / 2, where, spines };
+}
+
+/** The least width of a side; one place half as wide as both beside it is a nick of the outline and counts as half of those. */
+function leastWidth(run: readonly Sample[]): number {
+  return smallest(
+    run.map(({ width }, i) => {
+      const beside = [run[i - 1], run[i + 1]].flatMap((one) => (one ? [one.width] : []));
+      return beside.length === 0 ? width : Math.max(width, smallest(beside) / 2);
+    }),
+  );
 }
