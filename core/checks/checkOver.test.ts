@@ -85,6 +85,13 @@ test('nothing is found in what is not cut', () => {
   expect(found({ ...NO_FILM_CHOICES, print: [RED] })).toEqual(new Set(['to-print']));
 });
 
+test('a line whose ends are far apart was meant to be open', () => {
+  // three sides of a square: a third of its length apart, and the same with a gap of 6 mm
+  const sides = (gap: number) => art(box(0, 0, 90, 90), line([100, 0, 150, 0, 150, 50, 100, 50, 100, gap]));
+  expect(codes(sides(50))).not.toContain('open-line');
+  expect(codes(sides(6))).toContain('open-line');
+});
+
 describe('each finding goes with its own fix', () => {
   test.each([
     ['narrow', art(box(0, 0, 60, 60), box(70, 0, 60, 0.9)), 0.9, 1.5],

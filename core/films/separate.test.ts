@@ -28,6 +28,20 @@ const GREEN = '#00aa00';
 const NONE: FilmChoices = NO_FILM_CHOICES;
 const areaOf = (region: Region): number => regionArea(region);
 
+describe('a picture that is printed as it is', () => {
+  const shown = { file: 'f', part: { page: null, box: null, font: null }, width: 9, height: 9 };
+  const photo = { ...box(RED, 0, 0, 40, 30), picture: { ...shown, matrix: [1, 0, 0, 1, 0, 0] as const } };
+  const goes = (choices: FilmChoices) =>
+    separate(seenColours([photo]), choices, [film('red', '#ee1111')]).colours.map(
+      ({ goesTo, film: onto }) => [goesTo, onto?.id],
+    );
+
+  test('goes to print by itself; a film that is picked for it is cut to its outline', () => {
+    expect(goes(NONE)[0][0]).toBe('print');
+    expect(goes({ ...NONE, film: { [RED]: 'red' } })).toEqual([['film', 'red']]);
+  });
+});
+
 describe('what is seen', () => {
   test('the upper hides the lower; a hole stays a hole', () => {
     const [red, blue] = seenColours([box(RED, 0, 0, 100, 100), box(BLUE, 20, 20, 10, 10)]);

@@ -283,6 +283,27 @@ describe('sheets and a flatbed', () => {
     expect(more.findings.find(({ code }) => code === 'film-short')).toMatchObject({ measured: 3, limit: 2 });
   });
 
+  test('piles of sheets: what does not fit on one goes on to the next, sheet by sheet', () => {
+    const two = layer(300, 200, {
+      rolls: [
+        { width: 500, lengthLeft: 700, sheets: 1 },
+        { width: 480, lengthLeft: 700, sheets: 9 },
+      ],
+    });
+    // four fit on a sheet: one pile has enough of them for all
+    const { strips } = layOut([two], choices({ copies: 12, turn: 'as-drawn' }), SALTPAN);
+    expect(strips.map(({ roll }) => roll.width)).toEqual([480, 480, 480]);
+    // no pile has: the first is used up, and nothing is cut from more sheets than lie there
+    const few = layer(300, 200, {
+      rolls: [
+        { width: 500, lengthLeft: 700, sheets: 1 },
+        { width: 480, lengthLeft: 700, sheets: 2 },
+      ],
+    });
+    const made = layOut([few], choices({ copies: 12, turn: 'as-drawn' }), SALTPAN).strips;
+    expect(made.map(({ roll }) => roll.width).sort()).toEqual([480, 480, 500]);
+  });
+
   test('longer than a sheet, or than the bed: stopped, and said which', () => {
     const long = layer(800, 300, sheets(5));
     const [sheet] = layOut([long], choices({ turn: 'as-drawn' }), SALTPAN).findings;
