@@ -112,6 +112,8 @@ export const linkSchema = z.discriminatedUnion('by', [
     by: z.literal('folder'),
     folder: z.string().trim().max(60).regex(FOLDER_NAME, 'a name of letters and digits'),
   }),
+  // a simulated cutter that runs beside the server
+  z.strictObject({ by: z.literal('simulator'), name: z.string().trim().min(1).max(60) }),
 ]);
 export type LinkTo = z.infer<typeof linkSchema>;
 

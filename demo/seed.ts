@@ -6,8 +6,9 @@ import type { LineKind } from '../core/artwork/choices';
 import type { Choices } from '../core/plan/choices';
 import { DEFAULT_CHOICES } from '../core/plan/choices';
 import { USUAL_CUT_LINE } from '../core/print/choices';
-import { cutters, films, orders, people, recipes } from '../server/db/schema';
-import type { TcpLink } from '../server/db/link';
+import type { Db } from '../server/db/connect';
+import { cutters, films, orders, people, recipes, settings } from '../server/db/schema';
+import type { Link } from '../server/db/link';
 import type { CutServices } from '../server/services/cuts';
 import { startOrder } from '../server/services/orders';
 import { changeSettings } from '../server/services/settings';
@@ -92,45 +93,71 @@ export const FIRST_ORDERS: readonly {
 ];
 
 /**
- * Adds what the shop owns; where it is already there, nothing happens but that its cutters are reached anew.
+ * Lays the demo shop out in an empty database: once, and never again. What a shop has set, cleared or removed stays so.
+ * @returns whether it did
+ */
+export async function seedDemo(services: CutServices): Promise<boolean> {
+  const isNew = await services.db.transaction(async (tx) => {
+    // two servers may start at once
+    await tx.execute(sql`lock table ${settings} in share row exclusive mode`);
+    const [known] = await tx.select({ at: settings.demoSeenAt }).from(settings);
+    if (known?.at) return false;
+    let rows = 0;
+    for (const table of [films, cutters, people, orders]) rows += await tx.$count(table);
+    const isEmpty = rows === 0;
+    if (isEmpty) {
+      await seedShop({ db: tx }, simulated());
+      await seedPeople({ db: tx });
+    }
+    await changeSettings(tx, { demoSeenAt: new Date() });
+    return isEmpty;
+  });
+  if (isNew) await seedOrders(services);
+  return isNew;
+}
+
+/** Each of the demo's cutters, and its printer, as a simulator of its name. */
+const simulated = (): Record<string, Link> =>
+  Object.fromEntries(
+    [...DEMO_SHOP.cutters.map(({ id }) => id), PRINTER].map((name) => [name, { by: 'simulator', name }]),
+  );
+
+/**
+ * Adds what the shop owns, to a shop that has none of it.
  * @param links by cutter id; cutters without one are left out
  */
 export async function seedShop(
-  { db }: Pick<CutServices, 'db'>,
-  links: Readonly<Record<string, TcpLink>>,
+  { db }: { readonly db: Pick<Db, 'insert' | 'execute'> },
+  links: Readonly<Record<string, Link>>,
 ): Promise<void> {
   await db
     .insert(films)
     .values(DEMO_SHOP.films.map((data, position) => ({ id: data.id, data, position })))
     .onConflictDoNothing();
   const linked = DEMO_SHOP.cutters.filter(({ id }) => links[id]);
-  for (const data of linked) {
-    const link = links[data.id];
-    await db
-      .insert(cutters)
-      .values({ id: data.id, data, link })
-      .onConflictDoUpdate({ target: cutters.id, set: { link } });
-  }
+  for (const data of linked)
+    await db.insert(cutters).values({ id: data.id, data, link: links[data.id] }).onConflictDoNothing();
   const rows = Object.entries(DEMO_SHOP.recipes).flatMap(([key, data]) => {
     const [cutterId, filmId, kind = 'kiss'] = key.split('/');
     return links[cutterId] ? [{ cutterId, filmId, kind: kind as LineKind, data }] : [];
   });
   await db.insert(recipes).values(rows).onConflictDoNothing();
-  const printer = links[PRINTER]?.panel;
-  if (printer) await changeSettings(db, { printerLink: printer });
+  const printer = links[PRINTER];
+  const printerLink = printer?.by === 'simulator' ? `simulator:${printer.name}` : printer?.panel;
+  if (printerLink !== undefined) await changeSettings(db, { printerLink });
   // numbers that stand on the demo's offcuts are not given again
   await db.execute(
     sql`select setval('offcut_numbers', greatest(${LAST_OFFCUT}, (select last_value from offcut_numbers)))`,
   );
 }
 
-/** The printer's name among what is linked. */
+/** The printer's name among what is simulated. */
 const PRINTER = 'printer';
 /** Of the offcuts on the demo's rack. */
 const LAST_OFFCUT = 21;
 
 /** Adds the demo's people to a shop that has nobody. */
-export async function seedPeople({ db }: Pick<CutServices, 'db'>): Promise<void> {
+export async function seedPeople({ db }: { readonly db: Pick<Db, 'insert'> }): Promise<void> {
   const rows = await Promise.all(
     DEMO_PEOPLE.map(async ({ name, role, password, pin }) => ({
       name,
@@ -140,16 +167,10 @@ export async function seedPeople({ db }: Pick<CutServices, 'db'>): Promise<void>
       shown: { password, pin },
     })),
   );
-  await db.transaction(async (tx) => {
-    // two servers may start at once
-    await tx.execute(sql`lock table ${people} in share row exclusive mode`);
-    if ((await tx.$count(people)) === 0) await tx.insert(people).values(rows);
-  });
+  await db.insert(people).values(rows);
 }
 
-export async function seedOrders(services: CutServices, today = new Date()): Promise<void> {
-  const known = await services.db.select({ id: orders.id }).from(orders).limit(1);
-  if (known.length > 0) return;
+async function seedOrders(services: CutServices, today = new Date()): Promise<void> {
   for (const { file, name, dueInDays, choices } of FIRST_ORDERS) {
     const bytes = await readFile(join(process.cwd(), 'demo/art', file));
     const due = new Date(today.getTime() + dueInDays * 86_400_000).toISOString().slice(0, 10);

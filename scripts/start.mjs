@@ -36,7 +36,7 @@ const firstPort = Number(process.env.PORT ?? '4270');
 const startServer = (i) =>
   startUntilReady(process.execPath, [program, 'server/main.ts'], {
     DATABASE_URL: databaseUrl,
-    CUTTERS: sim.said,
+    SIMULATORS: sim.said,
     PORT: String(firstPort + i),
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
   });

@@ -1,19 +1,12 @@
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { z } from 'zod';
-import { seedOrders, seedPeople, seedShop } from '../demo/seed';
+import { seedDemo } from '../demo/seed';
 import { networkFrom } from './network';
 import { openServer } from './open';
 import { demoPeople } from './people/people';
 
 const databaseUrl = process.env.DATABASE_URL;
 if (!databaseUrl) throw new Error('DATABASE_URL is not set: start with npm start');
-/** Where the demo shop's cutters answer, by id. */
-const linksSchema = z.record(
-  z.string(),
-  z.object({ host: z.string(), port: z.number(), panel: z.string().optional() }),
-);
-
 const log = pino({ level: process.env.LOG_LEVEL ?? 'info' }, pino.destination(2));
 const server = await openServer({
   databaseUrl,
@@ -22,10 +15,7 @@ const server = await openServer({
   log,
   ...networkFrom(process.env),
 });
-const links = linksSchema.parse(JSON.parse(process.env.CUTTERS ?? '{}'));
-await seedShop(server.services, links);
-await seedPeople(server.services);
-await seedOrders(server.services);
+await seedDemo(server.services);
 process.stdout.write(`demo ${JSON.stringify(await demoPeople(server.services.db))}\n`);
 process.stdout.write(`ready ${server.url}\n`);
 let closing = false;

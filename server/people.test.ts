@@ -12,7 +12,7 @@ import { ENDPOINTS } from '../contracts/endpoints';
 import type { Route } from '../contracts/endpoints';
 import type { People, Role, SessionNow } from '../contracts/people';
 import type { RecipeHistory } from '../contracts/shop';
-import { seedPeople, seedShop } from '../demo/seed';
+import { seedDemo, seedShop } from '../demo/seed';
 import { cutByAnother } from './cutters/anothers.testing';
 import { freshDatabase } from './db/freshDatabase.testing';
 import { attempts, cuts, people, revisions, sessions } from './db/schema';
@@ -358,7 +358,7 @@ describe('people', () => {
     const databaseUrl = await freshDatabase('jampan_demo_people');
     const shop = await openServer({ databaseUrl, log: pino({ level: 'silent' }) });
     try {
-      await Promise.all([seedPeople(shop.services), seedPeople(shop.services)]);
+      await Promise.all([seedDemo(shop.services), seedDemo(shop.services)]);
       const shown = async () => (await sessionOf({ agent: stranger(shop.url) })).demo;
       const [marram, , thrift] = await shown();
       expect((await shown()).map(({ role }) => role)).toEqual(['prep', 'operator', 'lead']);
@@ -370,12 +370,12 @@ describe('people', () => {
       const { id } = all.find(({ name }) => name === marram.name)!;
       await lead.agent.post(`/api/people/${id}/remove`).expect(200);
       expect((await shown()).map(({ name }) => name)).toEqual(['Samphire']);
-      await seedPeople(shop.services);
+      await seedDemo(shop.services);
       expect(await shown()).toHaveLength(1);
     } finally {
       await shop.close();
     }
-  }, 30_000);
+  }, 60_000);
 });
 
 describe('a machine’s tablet', () => {

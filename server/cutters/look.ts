@@ -1,4 +1,5 @@
 /** What the shop's cutters say of themselves. Asked only while no cut has them, under a lease like a cut's. */
+import { panelOf } from './links/simulators';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { CutterState } from '../../contracts/shop';
 import type { Db } from '../db/connect';
@@ -43,7 +44,7 @@ export function createLookout(db: Db): Lookout {
 
 async function lookAt(db: Db, row: CutterRow): Promise<CutterState> {
   const { id, data, link: line } = row;
-  const about = { id, name: data.name, panel: line.panel ?? null, film: null, problem: null };
+  const about = { id, name: data.name, panel: panelOf(line) ?? null, film: null, problem: null };
   const busy = await db
     .select({ id: cuts.id })
     .from(cuts)

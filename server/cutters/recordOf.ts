@@ -1,15 +1,17 @@
 import type { cutters } from '../db/schema';
 import { filmsOf } from '../services/newFilm';
 import type { StoredProgram } from '../work/makeCuts';
+import { panelOf } from './links/simulators';
 import type { CutRow, Services } from './settle';
 
 /** The knife's way as a simulated cutter recorded it, set against the design. Real cutters keep none. */
 export async function recordOf(
   { pool, log }: Services,
   cut: CutRow,
-  { data: cutter, link: { panel } }: typeof cutters.$inferSelect,
+  { data: cutter, link }: typeof cutters.$inferSelect,
   { kinds }: StoredProgram,
 ): Promise<Partial<CutRow>> {
+  const panel = panelOf(link);
   if (!panel) return {};
   try {
     const response = await fetch(new URL('/record', panel), { signal: AbortSignal.timeout(10_000) });

@@ -1,5 +1,6 @@
-/** How a cutter is reached. A simulated one has a panel too, where its record of the knife's way is fetched. */
+/** How a cutter is reached. */
 interface AnyLink {
+  /** Of a simulated cutter with an address of its own: its panel, where its record of the knife's way is fetched. */
   readonly panel?: string;
   /** It says nothing of itself: it is fed as fast as it takes, and how far it is is reckoned. */
   readonly isSilent?: boolean;
@@ -34,7 +35,13 @@ export interface FolderLink extends AnyLink {
   readonly folder: string;
 }
 
-export type Link = TcpLink | SerialLink | DeviceLink | FolderLink;
+/** A simulated cutter that runs beside the server. */
+export interface SimulatorLink extends AnyLink {
+  readonly by: 'simulator';
+  readonly name: string;
+}
+
+export type Link = TcpLink | SerialLink | DeviceLink | FolderLink | SimulatorLink;
 
 /** Nothing of it is asked. */
 export const isSilent = ({ by, isSilent: said }: Link): boolean =>

@@ -174,6 +174,7 @@ export async function testLink(db: Db, id: string): Promise<LinkTest> {
 }
 
 const TRIES_FOLDER = ['See that the folder may be written to by whoever runs Jam Pan'];
+const TRIES_SIMULATOR = ['Start Jam Pan with its simulated cutters, or give the cutter another link'];
 const triesForPort = (name: string, device: string): string[] => [
   `See that ${name} is switched on, its cable is in and ${device} is its port`,
   `See that whoever runs Jam Pan may write to ${device}, and that no other program holds it`,
@@ -182,6 +183,7 @@ const triesForPort = (name: string, device: string): string[] => [
 
 function triesFor(why: string, { data, link }: Row): string[] {
   const { name } = data;
+  if (link.by === 'simulator') return TRIES_SIMULATOR;
   if (!('host' in link)) return link.by === 'folder' ? TRIES_FOLDER : triesForPort(name, link.device);
   if (/closed$/.test(why))
     return [

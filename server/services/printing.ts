@@ -1,6 +1,7 @@
 /** Printed sheets of an order: as files, and on their way to the shop's printer. */
 import type { SheetQuery } from '../../contracts/print';
 import type { ArtworkChoices } from '../../core/artwork/choices';
+import { addressOf } from '../cutters/links/simulators';
 import type { Db } from '../db/connect';
 import { Trouble } from '../problem';
 import type { SheetFile } from '../work/planningTasks';
@@ -62,13 +63,22 @@ export async function printSheet(
 /** @throws Trouble when the shop's printer has no link */
 export async function linkedPrinter(db: Db): Promise<LinkedPrinter> {
   const { printer, printerLink } = await settingsOf(db);
-  if (printerLink) return { name: printer.name, link: printerLink };
+  const link = printerLink === null ? undefined : addressOf(printerLink);
+  if (printerLink !== null && link === undefined) throw printerAway(printer.name);
+  if (link !== undefined) return { name: printer.name, link };
   throw new Trouble(
     409,
     'no-printer',
     `${printer.name} is not linked. Take the PDF to it by hand, at 100 %.`,
   );
 }
+const printerAway = (name: string): Trouble =>
+  new Trouble(
+    503,
+    'printer-away',
+    `${name} does not answer. See that it is switched on, then print again.`,
+  );
+
 interface LinkedPrinter {
   readonly name: string;
   readonly link: string;
@@ -87,11 +97,6 @@ export async function sendToPrinter(
     body: bytes as BodyInit,
     signal: AbortSignal.timeout(PRINTER_MS),
   }).catch(() => undefined);
-  if (!answer?.ok)
-    throw new Trouble(
-      503,
-      'printer-away',
-      `${printer.name} does not answer. See that it is switched on, then print again.`,
-    );
+  if (!answer?.ok) throw printerAway(printer.name);
   return { name };
 }

@@ -46,7 +46,11 @@ export function settingsFrom(stored: StoredSettings): Settings {
 
 export async function changeSettings(
   db: Pick<Db, 'insert'>,
-  change: ShopChange & { readonly printerLink?: string; readonly paused?: boolean },
+  change: ShopChange & {
+    readonly printerLink?: string;
+    readonly paused?: boolean;
+    readonly demoSeenAt?: Date;
+  },
 ): Promise<void> {
   if (Object.keys(change).length === 0) return;
   await db

@@ -6,6 +6,7 @@ import { cutFolder } from './folder';
 import type { CutterLink } from './link';
 import { answersNothing, LinkLost } from './link';
 import { openSerial } from './serial';
+import { simulatorAt } from './simulators';
 import { openTcp } from './tcp';
 
 /** @throws LinkLost when it cannot be reached */
@@ -14,7 +15,7 @@ export async function openLink(link: Link): Promise<CutterLink> {
   return isSilent(link) ? { ...opened, answer: answersNothing } : opened;
 }
 
-function openBy(link: Link): Promise<CutterLink> {
+async function openBy(link: Link): Promise<CutterLink> {
   switch (link.by) {
     case 'serial':
       return openSerial(link);
@@ -22,9 +23,17 @@ function openBy(link: Link): Promise<CutterLink> {
       return openDevice(link.device);
     case 'folder':
       return openFolder(link.folder);
+    case 'simulator':
+      return openSimulator(link.name);
     default:
       return openTcp(link.host, link.port);
   }
+}
+
+function openSimulator(name: string): Promise<CutterLink> {
+  const at = simulatorAt(name);
+  if (!at) throw new LinkLost(`no simulator “${name}” runs beside this server`);
+  return openTcp(at.host, at.port);
 }
 
 /** Nothing is said to a folder: a cut is written into it whole (`cutIntoFolder.ts`). */

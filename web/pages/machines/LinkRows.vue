@@ -34,6 +34,7 @@ const isSilentLink = computed(
 onMounted(() =>
   tell(async () => {
     link.value = await call('GET /api/cutters/{cutter}/link', { params: params() });
+    isSimulated.value = link.value.by === 'simulator';
   }),
 );
 /** What is typed is kept, one after the other, before it is tested. */
@@ -57,12 +58,17 @@ const WAYS = [
   { value: 'device', label: 'Device file' },
   { value: 'folder', label: 'Folder' },
 ] as const;
+const SIMULATOR = { value: 'simulator', label: 'Simulator' } as const;
+/** A machine that was a simulator can be one again while the page is open. */
+const isSimulated = ref(false);
+const ways = computed(() => (isSimulated.value ? [...WAYS, SIMULATOR] : WAYS));
 /** What a link begins with. */
 const FIRST: Readonly<Record<LinkTo['by'], LinkTo>> = {
   tcp: { by: 'tcp', host: '127.0.0.1', port: 9100 },
   serial: { by: 'serial', device: '/dev/ttyUSB0', baud: 9600, flow: 'hardware' },
   device: { by: 'device', device: '/dev/usb/lp0' },
   folder: { by: 'folder', folder: props.machine.id },
+  simulator: { by: 'simulator', name: props.machine.id },
 };
 const BAUD_OPTIONS = BAUDS.map((value) => ({ value, label: `${value} baud` }));
 const FLOW_OPTIONS = [
@@ -75,6 +81,7 @@ const SAYS: Readonly<Record<LinkTo['by'], string>> = {
   serial: 'as its own settings have it; 8 bits, no parity',
   device: 'takes what is written to it, and answers nothing',
   folder: 'every cut is written into it as a file',
+  simulator: 'simulated beside the server: its front panel is under At the cutter',
 };
 const readDevice = (typed: string): string | undefined => (DEVICE_PATH.test(typed) ? typed : undefined);
 const readFolder = (typed: string): string | undefined => (FOLDER_NAME.test(typed) ? typed : undefined);
@@ -94,7 +101,7 @@ const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.roun
 <template>
   <div class="link">
     <template v-if="link">
-      <ChoiceRow label="Reached by" :value="link.by" :options="WAYS" @change="put(() => FIRST[$event])" />
+      <ChoiceRow label="Reached by" :value="link.by" :options="ways" @change="put(() => FIRST[$event])" />
       <PairRow v-if="link.by === 'tcp'" label="Address · port" class="address">
         <DraftField
           :value="link.host"
@@ -118,7 +125,7 @@ const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.roun
           @change="set('folder', { folder: $event })"
         />
       </PairRow>
-      <PairRow v-else label="Port" class="address">
+      <PairRow v-else-if="link.by !== 'simulator'" label="Port" class="address">
         <DraftField
           :value="link.device"
           :label="`Port of ${machine.name}`"
