@@ -15,7 +15,7 @@ afterAll(() => panel.close());
 
 const ask = (method: string, path: string, headers: Record<string, string>): Promise<number> =>
   new Promise((done, fail) => {
-    const asking = request(`${panel.url}${path}`, { method, headers }, (response) => {
+    const asking = request({ port: new URL(panel.url).port, path, method, headers }, (response) => {
       response.resume();
       done(response.statusCode!);
     });
@@ -33,6 +33,12 @@ test('a panel answers by this machine’s own names only, whatever is asked', as
         421,
       ]);
   expect(pressed).toBe(0);
+});
+
+test('what is no address is refused, and the machine goes on', async () => {
+  for (const path of ['//', '///', '//[', '//a:b'])
+    expect([path, await ask('GET', path, {})]).toEqual([path, 400]);
+  expect(await ask('GET', '/state', {})).toBe(200);
 });
 
 test('a button is not pressed from another site', async () => {

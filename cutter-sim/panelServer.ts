@@ -47,16 +47,27 @@ async function answer(routes: Routes, request: IncomingMessage, response: Server
   const site = request.headers['sec-fetch-site'];
   if (request.method !== 'GET' && site !== undefined && site !== 'same-origin')
     return send(403, { message: 'not from another site' });
-  const { pathname, searchParams } = new URL(request.url ?? '/', 'http://panel');
-  const name = `${request.method} ${pathname}`;
-  if (!Object.hasOwn(routes, name)) return send(404, { message: 'nothing here' });
   try {
+    const asked = askedFor(request);
+    if (!asked) return send(400, { message: 'that is no address' });
+    const { pathname, searchParams } = asked;
+    const name = `${request.method} ${pathname}`;
+    if (!Object.hasOwn(routes, name)) return send(404, { message: 'nothing here' });
     const given = await routes[name](request, searchParams);
     if (typeof given !== 'string') return send(200, given);
     response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8' }).end(given);
   } catch (error) {
     if (error instanceof Refused) return send(error.status, { message: error.message });
     send(500, { message: 'it does not work' });
+  }
+}
+
+/** @returns undefined: what stands there is no address, such as `//` */
+function askedFor({ url = '/' }: IncomingMessage): URL | undefined {
+  try {
+    return new URL(url, 'http://panel');
+  } catch {
+    return undefined;
   }
 }
 

@@ -93,14 +93,32 @@ export async function serveSim({
   };
 }
 
+/** Where each is to be reached, by id; missing: on whichever port is free. */
+export type MachinePorts = Readonly<
+  Record<string, { readonly port: number; readonly panelPort?: number } | undefined>
+>;
+
+/** The ports of machines that ran before. @param links as {@link linksTo} gives them */
+export const portsOf = (
+  links: Readonly<Record<string, { readonly port: number; readonly panel: string }>>,
+): MachinePorts =>
+  Object.fromEntries(
+    Object.entries(links).map(([id, { port, panel }]) => [
+      id,
+      { port, panelPort: Number(new URL(panel).port) },
+    ]),
+  );
+
 /** All of the demo shop's cutters, by id, and its printer under a name that no cutter has. */
 export async function serveShop(
   timeFactor: number,
+  ports: MachinePorts = {},
 ): Promise<Readonly<Record<string, RunningSim | RunningPrinter>>> {
-  const printer = await servePrinter();
-  const running = Object.entries(DEMO_MACHINES).map(
-    async ([id, machine]) => [id, await serveSim({ ...machine, timeFactor, tray: printer.tray })] as const,
-  );
+  const printer = await servePrinter(ports[PRINTER]?.port);
+  const running = Object.entries(DEMO_MACHINES).map(async ([id, machine]) => {
+    const { port, panelPort } = ports[id] ?? {};
+    return [id, await serveSim({ ...machine, timeFactor, port, panelPort, tray: printer.tray })] as const;
+  });
   return { ...Object.fromEntries(await Promise.all(running)), [PRINTER]: printer };
 }
 

@@ -45,7 +45,7 @@ function start(): Promise<string> {
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,
-      CUTTERS: JSON.stringify({ curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel } }),
+      SIMULATORS: JSON.stringify({ curlew: { host: '127.0.0.1', port: sim.port, panel: sim.panel } }),
       PORT: '0',
       LOG_LEVEL: 'silent',
     },

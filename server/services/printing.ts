@@ -73,11 +73,7 @@ export async function linkedPrinter(db: Db): Promise<LinkedPrinter> {
   );
 }
 const printerAway = (name: string): Trouble =>
-  new Trouble(
-    503,
-    'printer-away',
-    `${name} does not answer. See that it is switched on, then print again.`,
-  );
+  new Trouble(503, 'printer-away', `${name} does not answer. See that it is switched on, then print again.`);
 
 interface LinkedPrinter {
   readonly name: string;

@@ -28,7 +28,9 @@ const params = (): { cutter: string } => ({ cutter: props.machine.id });
 const isSilentLink = computed(
   () =>
     link.value !== undefined &&
-    (link.value.by === 'device' || link.value.by === 'folder' || link.value.isSilent === true),
+    (link.value.by === 'device' ||
+      link.value.by === 'folder' ||
+      ('isSilent' in link.value && link.value.isSilent === true)),
 );
 
 onMounted(() =>
@@ -151,7 +153,7 @@ const soon = (ms: number): string => (ms < 10 ? ms.toFixed(1) : String(Math.roun
       <SwitchRow
         v-if="link.by === 'tcp' || link.by === 'serial'"
         label="It answers when it is asked"
-        :on="!link.isSilent"
+        :on="!isSilentLink"
         @change="
           put((now) => (now.by === 'tcp' || now.by === 'serial' ? { ...now, isSilent: !$event } : now))
         "
