@@ -5,7 +5,7 @@
  * diameter is the local width, its centre lies on the spine of the stem.
  */
 import type { Bounds } from './bounds';
-import { boundsTouch, emptyBounds, growBounds, joinBounds, outset } from './bounds';
+import { emptyBounds, growBounds, joinBounds } from './bounds';
 import { smallest } from './lists';
 import type { Region, Ring } from './region';
 import { createSegmentGrid } from './segmentGrid';
@@ -173,15 +173,20 @@ function group(samples: readonly Sample[], grid: SegmentGrid, limit: number): Na
   const root = (run: number): number => {
     let at = run;
     for (let up = parent.get(at); up !== undefined && up !== at; up = parent.get(at)) at = up;
+    if (at !== run) parent.set(run, at);
     return at;
+  };
+  const unite = (one: number, other: number): void => {
+    if (root(one) !== root(other)) parent.set(root(other), root(one));
   };
   const selfFacing = new Set<number>();
   for (const { run, faces } of samples) {
     const other = runNear(runOf, grid, faces);
     if (other === undefined) continue;
     if (other === run) selfFacing.add(run);
-    else if (root(other) !== root(run)) parent.set(root(other), root(run));
+    else unite(run, other);
   }
+  for (const [one, other] of besideOneAnother(samples, limit / 2)) unite(one, other);
   const groups = new Map<number, Sample[]>();
   for (const sample of samples) {
     const key = root(sample.run);
@@ -189,35 +194,32 @@ function group(samples: readonly Sample[], grid: SegmentGrid, limit: number): Na
     if (list) list.push(sample);
     else groups.set(key, [sample]);
   }
-  return joinedAtTips([...groups.values()], limit).flatMap((members) => {
+  return [...groups.values()].flatMap((members) => {
     const pointed = members.some(({ run }) => selfFacing.has(run));
     const place = placeOf(members, pointed);
     return place.length < limit * (pointed ? POINTED_END : SHORTEST) ? [] : [place];
   });
 }
 
-/** Sides that end beside one another, as those of a tip do whose end is blunt, are one place. */
-function joinedAtTips(groups: readonly (readonly Sample[])[], limit: number): Sample[][] {
-  const boxes = groups.map((members) =>
-    outset(
-      growBounds(
-        emptyBounds(),
-        members.flatMap(({ x, y }) => [x, y]),
-      ),
-      limit / 4,
-    ),
-  );
-  const joined: { box: Bounds; members: Sample[] }[] = [];
-  groups.forEach((members, i) => {
-    const meets = (other: (typeof joined)[number]): boolean =>
-      boundsTouch(other.box, boxes[i]) &&
-      members.some(({ x, y }) => other.members.some((one) => Math.hypot(one.x - x, one.y - y) < limit / 2));
-    const known = joined.find(meets);
-    if (!known) return void joined.push({ box: boxes[i], members: [...members] });
-    for (const one of members) known.members.push(one);
-    known.box = joinBounds(known.box, boxes[i]);
-  });
-  return joined.map(({ members }) => members);
+/** Runs that end beside one another, as the sides of a tip do whose end is blunt: pairs of them, some more than once. */
+function* besideOneAnother(samples: readonly Sample[], most: number): Generator<readonly [number, number]> {
+  const cells = new Map<string, Sample[]>();
+  const cellOf = ({ x, y }: Sample): readonly [number, number] => [
+    Math.floor(x / most),
+    Math.floor(y / most),
+  ];
+  for (const sample of samples) {
+    const [cx, cy] = cellOf(sample);
+    for (let ix = cx - 1; ix <= cx + 1; ix++) {
+      for (let iy = cy - 1; iy <= cy + 1; iy++) {
+        for (const { x, y, run } of cells.get(`${ix} ${iy}`) ?? [])
+          if (run !== sample.run && Math.hypot(x - sample.x, y - sample.y) < most) yield [run, sample.run];
+      }
+    }
+    const own = cells.get(`${cx} ${cy}`);
+    if (own) own.push(sample);
+    else cells.set(`${cx} ${cy}`, [sample]);
+  }
 }
 
 /** The run that looks across from a segment: its own, or its neighbours' where it carries no sample. */
