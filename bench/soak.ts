@@ -14,7 +14,13 @@ const { status } = spawnSync(
   ['jest', '--selectProjects', 'server', '--testPathPatterns', 'server/seededFaults'],
   {
     stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: postgres.fresh('jampan_soak'), RUNS: runs, SEED: seed },
+    env: {
+      ...process.env,
+      DATABASE_URL: postgres.fresh('jampan_soak'),
+      JAM_PAN_LONG: '1',
+      RUNS: runs,
+      SEED: seed,
+    },
   },
 );
 console.log(`${((performance.now() - begun) / Number(runs)).toFixed(0)} ms a run`);

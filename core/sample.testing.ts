@@ -17,3 +17,6 @@ export function sample<T>(cases: readonly T[], count: number): readonly T[] {
     .slice(0, count)
     .map(({ one }) => one);
 }
+
+/** How often a test tries what it draws by chance: as often as proves it, or as often as a run of ten minutes allows. */
+export const times = (inLong: number, otherwise: number): number => (IS_LONG ? inLong : otherwise);

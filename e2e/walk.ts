@@ -90,21 +90,23 @@ export async function barriers(page: Page): Promise<string[]> {
   }, TAGS);
 }
 
-/** A walk at each size that pages are made for; `look` takes down what is wrong where it has come to. */
+/** A walk through pages; `look` takes down what is wrong where it has come to, at each size that pages are made for. */
 export function walk(
   name: string,
   steps: (page: Page, look: (what: string) => Promise<void>) => Promise<void>,
 ): void {
-  for (const size of SIZES)
-    test(`${name} at ${size.width} × ${size.height}`, async ({ page }) => {
-      await page.setViewportSize(size);
-      const wrong: Record<string, string[]> = {};
-      await steps(page, async (what) => {
+  test(name, async ({ page }) => {
+    const wrong: Record<string, string[]> = {};
+    await steps(page, async (what) => {
+      for (const size of SIZES) {
+        await page.setViewportSize(size);
         await page.waitForTimeout(300);
         // names, contrasts and sizes of targets are the same at either size
         const found = [...(await faults(page)), ...(size === SIZES[0] ? await barriers(page) : [])];
-        if (found.length > 0) wrong[what] = [...new Set(found)];
-      });
-      expect(wrong).toEqual({});
+        if (found.length > 0) wrong[`${what} at ${size.width} × ${size.height}`] = [...new Set(found)];
+      }
+      await page.setViewportSize(SIZES[0]);
     });
+    expect(wrong).toEqual({});
+  });
 }

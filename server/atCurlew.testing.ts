@@ -14,11 +14,14 @@ import { openServer } from './open';
 import type { SignedIn } from './people/signIn.testing';
 import { signIn } from './people/signIn.testing';
 
+/** How many times as fast as a clock its machine works. */
+const [USUAL, HURRIED] = [20, 400];
+
 /** @param database a name of its own */
 export async function atCurlew(database: string): Promise<AtCurlew> {
   const [server, sim] = await Promise.all([
     openServer({ databaseUrl: await freshDatabase(database), filesPerMinute: 1000 }),
-    serveSim({ spec: CURLEW_SPEC, timeFactor: 20, film: { name: 'roll', width: 610, length: 22_000, toughness: 60 } }), // prettier-ignore
+    serveSim({ spec: CURLEW_SPEC, timeFactor: USUAL, film: { name: 'roll', width: 610, length: 22_000, toughness: 60 } }), // prettier-ignore
   ]);
   const nowhere = { host: '127.0.0.1', port: 9 };
   await seedShop(server.services, {
@@ -54,8 +57,16 @@ export class AtCurlew {
     }
     throw new Error('it came to nothing');
   };
-  readonly inState = (id: number, ...states: string[]): Promise<Cut> =>
-    this.until(id, ({ state }) => states.includes(state));
+  /** Whoever waits for a cut's end hurries its machine. */
+  readonly inState = async (id: number, ...states: string[]): Promise<Cut> => {
+    const hurries = states.includes('done');
+    if (hurries) await this.pace(HURRIED);
+    const cut = await this.until(id, ({ state }) => states.includes(state));
+    if (hurries) await this.pace(USUAL);
+    return cut;
+  };
+  private readonly pace = (times: number): Promise<Response> =>
+    fetch(`${this.sim.panel}/pace`, { method: 'POST', body: JSON.stringify({ times }) });
 
   /** An order of the demo's wren, its hull's colour alone, with as many copies. */
   async order(copies: number, choose: (usual: Choices) => Partial<Choices> = () => ({})): Promise<Order> {

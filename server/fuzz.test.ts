@@ -12,6 +12,7 @@ import type { RunningServer } from './open';
 import { openServer } from './open';
 import type { SignedIn } from './people/signIn.testing';
 import { signIn } from './people/signIn.testing';
+import { SEED, times } from '../core/sample.testing';
 
 let server: RunningServer;
 beforeAll(async () => {
@@ -27,7 +28,7 @@ afterAll(async () => {
   await new Promise((done) => setTimeout(done, 1200)); // the queue looks once more whether its hands are at rest
 }, 30_000);
 
-const next = random(20261125);
+const next = random(SEED);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)];
 
 const NASTY: readonly unknown[] = [
@@ -144,9 +145,9 @@ interface Operation {
   readonly requestBody?: { readonly content: Readonly<Record<string, { readonly schema: Schema }>> };
 }
 
-const ROUNDS = 30;
+const ROUNDS = times(30, 10);
 /** No more than 60 files a minute are taken. */
-const FILES = 13;
+const FILES = times(13, 5);
 const FILE_NAMES = ['𝄞'.repeat(99) + 'a𝄞.svg', 'a\u0001b.svg', 'x', '../../a.svg', '%00.svg'];
 const CONTENTS = ['', '<svg', 'IN;PU0,0;', '%!PS', '\u0000\u0000', '%PDF-1.4'];
 

@@ -26,9 +26,13 @@ import { signIn } from './people/signIn.testing';
 import { unpack } from './services/pack';
 import type { Stroke } from './timesCut.testing';
 import { FOUND, NEAR, timesCut } from './timesCut.testing';
+import { IS_LONG, sample } from '../core/sample.testing';
 
-const SEED = Number(process.env.SEED ?? 20261128);
-const RUNS = Number(process.env.RUNS ?? 200);
+const FIRST_SEED = Number(process.env.SEED ?? 20261128);
+const RUNS = sample(
+  Array.from({ length: Number(process.env.RUNS ?? 200) }, (_, run) => run),
+  40,
+);
 /** Files that share the runs, and machines of each. */
 const [PARTS, MACHINES] = [2, 8];
 const FASTER = 60;
@@ -281,7 +285,7 @@ function whereToGoOn(machine: number, { lines, problem, inDoubt }: Cut): ResumeF
 }
 
 async function runOne(machine: number, run: number): Promise<Fault> {
-  const random = seeded((SEED * (run + 1)) % 2147483647);
+  const random = seeded((FIRST_SEED * (run + 1)) % 2147483647);
   // seeds that follow one another begin alike
   for (let k = 0; k < 3; k++) random();
   const kinds = Object.keys(FAULTS) as Fault[];
@@ -327,11 +331,11 @@ async function runOne(machine: number, run: number): Promise<Fault> {
 
 /** @param part of the runs, from 0 */
 export function seededFaults(part: number): void {
-  const runs = Array.from({ length: RUNS }, (_, run) => run).filter((run) => run % PARTS === part);
+  const runs = RUNS.filter((_, i) => i % PARTS === part);
   beforeAll(() => open(part), 90_000);
   afterAll(close, 30_000);
   test(
-    `${runs.length} of ${RUNS} runs, a fault in each: every designed line is cut once`,
+    `${runs.length} of ${RUNS.length} runs, a fault in each: every designed line is cut once`,
     async () => {
       const left = [...runs];
       const met = new Map<Fault, number>();
@@ -342,9 +346,12 @@ export function seededFaults(part: number): void {
         }
       };
       await Promise.all(sims.map((_, machine) => lane(machine)));
-      for (const fault of Object.keys(FAULTS))
-        expect([fault, (met.get(fault as Fault) ?? 0) >= 0.075 * runs.length]).toEqual([fault, true]);
+      // of few runs none needs to have met every fault
+      const kinds = Object.keys(FAULTS) as Fault[];
+      const least = IS_LONG ? 0.075 * runs.length : 0;
+      expect(kinds.filter((fault) => (met.get(fault) ?? 0) < least)).toEqual([]);
+      expect(met.size).toBeGreaterThanOrEqual(kinds.length / 2);
     },
-    Math.max(400_000, 2000 * RUNS),
+    Math.max(400_000, 2000 * RUNS.length),
   );
 }

@@ -7,6 +7,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
 import { differingShare, pixels, stackedSvg } from '../../server/files/pixels.testing';
 import { readResolvedSvg } from '../readers/svg/readResolvedSvg';
+import { sample } from '../sample.testing';
 
 const EMOJI = 'node_modules/@twemoji/svg';
 const FLAGS = 'node_modules/flag-icons/flags/4x3';
@@ -32,13 +33,14 @@ function compare(file: string): { colours: number; share: number } | undefined {
 }
 
 describe('films laid over each other are the artwork (rendered by resvg)', () => {
-  test('several hundred files differ in no more than 0.3 % of pixels off the edges', () => {
-    const results = [...emoji, ...flags].flatMap((file) => {
+  test('files differ in no more than 0.3 % of pixels off the edges', () => {
+    const files = sample([...emoji, ...flags], 70);
+    const results = files.flatMap((file) => {
       const result = compare(file);
       return result ? [{ file, ...result }] : [];
     });
-    expect(results.length).toBeGreaterThanOrEqual(300);
-    expect(results.filter(({ colours }) => colours >= 3).length).toBeGreaterThanOrEqual(100);
+    expect(results.length).toBeGreaterThanOrEqual(0.75 * files.length);
+    expect(results.filter(({ colours }) => colours >= 3).length).toBeGreaterThanOrEqual(0.2 * files.length);
     expect(results.filter(({ share }) => share > 0.003)).toEqual([]);
   }, 180_000);
 

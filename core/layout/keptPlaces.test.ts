@@ -9,6 +9,7 @@ import { random } from '../random';
 import { holdLaid, packLaid } from './laidPieces.testing';
 import { layOut } from './layOut';
 import type { LyingChoices, PackedPiece, PackedStrip } from './strip';
+import { times } from '../sample.testing';
 
 const FILM: Film = { ...DEMO_FILMS[0], rolls: [{ width: 610, lengthLeft: 20_000 }] };
 const SPACING = 4;
@@ -63,7 +64,7 @@ describe('pieces put by hand', () => {
 
   test('onto others: it lies there, they make way, and the rest stays', () => {
     const next = random(5);
-    for (let k = 0; k < 12; k++) {
+    for (let k = 0; k < times(12, 4); k++) {
       const before = placeOf(choices(first));
       const [id, on] = [0, 0].map(() => `f~${1 + Math.floor(next() * parts.length)}`);
       if (id === on) continue;

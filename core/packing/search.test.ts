@@ -17,6 +17,7 @@ import { layable } from './body';
 import { createSearch } from './search';
 import { readResolvedSvg } from '../readers/svg/readResolvedSvg';
 import { flatten } from '../geometry/path';
+import { sample } from '../sample.testing';
 
 const ACROSS = 400;
 
@@ -141,7 +142,7 @@ function halves(ring: Ring, turn: number): Ring[] {
 }
 
 test('jigsaws cut from a rectangle go together again to 92 % of what is possible', () => {
-  for (const seed of [1, 2, 3, 6]) {
+  for (const seed of sample([1, 2, 3, 6], 1)) {
     const bodies = bodiesOf(
       jigsaw(8, seed).map((ring) => [ring]),
       [0],

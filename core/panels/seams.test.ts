@@ -16,6 +16,7 @@ import { panelling, takenApart } from './panelling';
 import type { PanelRoom } from './room';
 import { fitsIn } from './room';
 import { cellsOf } from './split';
+import { times } from '../sample.testing';
 
 const box = (x: number, y: number, w: number, h: number): Region =>
   rectangle({ minX: x, minY: y, maxX: x + w, maxY: y + h });
@@ -128,7 +129,7 @@ describe('no kerf', () => {
           ).toBeLessThan(slack);
         },
       ),
-      { numRuns: way === 'wandering' ? 6 : 12 },
+      { numRuns: way === 'wandering' ? times(6, 2) : times(12, 5) },
     );
   });
 

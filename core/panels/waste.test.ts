@@ -18,6 +18,7 @@ import type { PanelRoom } from './room';
 import { fitsIn } from './room';
 import { KEY_WIDTH, keyOutline, seamKeys } from './seamKeys';
 import { figures, figuresWidth, inFigures } from './strokeFigures';
+import { times } from '../sample.testing';
 
 const box = (x: number, y: number, w: number, h: number): Region =>
   rectangle({ minX: x, minY: y, maxX: x + w, maxY: y + h });
@@ -83,7 +84,7 @@ describe('seam keys', () => {
     ring.map((_, i, all) => all[all.length - 2 - (i & ~1) + (i & 1)]);
 
   test('on any wall: never on art, always alike on both sides, panels never over the limit with them', () => {
-    for (let seed = 0; seed < 10; seed++) {
+    for (let seed = 0; seed < times(10, 4); seed++) {
       const layers = [plainLayer(strewn(seed), DEMO_FILMS[0]), plainLayer(strewn(seed + 100), DEMO_FILMS[1])];
       const way = (['when-needed', 'wandering', 'equal', 'media'] as const)[seed % 4];
       const panels = panelsOf(layers, {

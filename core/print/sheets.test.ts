@@ -12,6 +12,7 @@ import type { PrintMark } from './marks';
 import { markShape, marksAround, patchOn } from './marks';
 import type { PrintUnit, SheetChoices } from './sheets';
 import { cutOnSheet, layOnSheets, printUnit, readSheetCode, sheetLabel } from './sheets';
+import { times } from '../sample.testing';
 
 const sheet = (more: Partial<SheetChoices> = {}): SheetChoices => ({
   room: { width: 420, height: 297, edges: evenEdges(USUAL_EDGE) },
@@ -98,7 +99,7 @@ describe('copies on sheets', () => {
           expect(regionArea(intersection(weld(printed), rectangle(outset(art, 2))))).toBe(0);
         }
       }),
-      { seed: 13, numRuns: 50 },
+      { seed: 13, numRuns: times(50, 15) },
     ));
 
   test('close together they take fewer sheets than rows where their shape lets them, and keep apart', () => {

@@ -23,6 +23,7 @@ import { calibrateAt } from './calibrateAt';
 import { LinkLost } from './links/link';
 import { bySensor } from './readSheet';
 import { simLink } from './simLink.testing';
+import { times } from '../../core/sample.testing';
 
 const FILM: LoadedFilm = { name: 'film', width: 610, length: 3000, toughness: 60 };
 const RECIPE: Recipe = { force: 80, speed: 5, blade: '45°', bladeOffset: 0.25, overcut: 0.6 };
@@ -81,9 +82,11 @@ async function closed(
 const share = (held: readonly boolean[]): number => held.filter(Boolean).length / held.length;
 
 describe('where the sensor sits', () => {
-  const RUNS = 200;
+  const RUNS = times(200, 24);
+  // of few machines a share is a rough one
+  const SLACK = times(0.03, 0.08);
 
-  test('pen and read: after two runs within 0.05 mm in 200 machines, the interval holds the truth in 95 ± 3 of 100', async () => {
+  test('pen and read: after two runs within 0.05 mm in every machine, the interval holds the truth in 95 ± 3 of 100', async () => {
     const next = random(77);
     const results = [];
     for (let k = 0; k < RUNS; k++) {
@@ -103,7 +106,7 @@ describe('where the sensor sits', () => {
       results.push(await closed(cutter, truth, run));
     }
     expect(Math.max(...results.map(({ off }) => off))).toBeLessThanOrEqual(0.05);
-    expect(Math.abs(share(results.flatMap(({ held }) => held)) - 0.95)).toBeLessThanOrEqual(0.03);
+    expect(Math.abs(share(results.flatMap(({ held }) => held)) - 0.95)).toBeLessThanOrEqual(SLACK);
   }, 240_000);
 
   test('print and cut: the same, a person reading each cross to some hundredths', async () => {
@@ -154,7 +157,7 @@ describe('where the sensor sits', () => {
       results.push(await closed(cutter, truth, run));
     }
     expect(Math.max(...results.map(({ off }) => off))).toBeLessThanOrEqual(0.05);
-    expect(Math.abs(share(results.flatMap(({ held }) => held)) - 0.95)).toBeLessThanOrEqual(0.03);
+    expect(Math.abs(share(results.flatMap(({ held }) => held)) - 0.95)).toBeLessThanOrEqual(SLACK);
   }, 240_000);
 });
 

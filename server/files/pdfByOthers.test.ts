@@ -28,7 +28,7 @@ const page = ([name, number, path]: readonly (string | number)[]): Page => ({
   path: String(path),
 });
 const ALL = PAGES.map(page);
-const picked = sample(ALL, 5);
+const picked = sample(ALL, 3);
 /** Most of these have neither pictures nor typefaces that the file lacks, and are small. */
 const forEps = sample(
   ALL.filter(({ name }) => /^(r-cran-|glpk|maq|gap-|firehol|sdop|libdbd|music|r-bioc)/.test(name)),

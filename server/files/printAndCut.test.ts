@@ -33,6 +33,7 @@ import { printPage } from '../../cutter-sim/printer';
 import { onFilm } from '../../cutter-sim/spec';
 import { CURLEW, DEMO_FILMS, PLOVER, SALTPAN } from '../../demo/shop';
 import { printPdf } from './printPdf';
+import { times } from '../../core/sample.testing';
 
 const FILM = DEMO_FILMS.find(({ print }) => print)!;
 const RECIPE = { force: 80, speed: 30, blade: '45°', bladeOffset: 0.25, overcut: 0.6 };
@@ -212,10 +213,10 @@ function mappedOff(
 }
 
 describe('print and cut, end to end', () => {
-  test('200 sheets, turned, stretched and bowed, lie where their marks say; every fifth is cut: the tip goes within a tenth of a millimetre of its print', async () => {
+  test('sheets, turned, stretched and bowed, lie where their marks say; every fifth is cut: the tip goes within a tenth of a millimetre of its print', async () => {
     const all: number[] = [];
     const cut: number[] = [];
-    for (let seed = 1; seed <= 200; seed++) {
+    for (let seed = 1; seed <= times(200, 30); seed++) {
       const own = jobs[seed % jobs.length];
       const off = gaussian(seed, 1.5);
       const sheet = load(own, lieOf(seed), [off(), off()]);
@@ -232,8 +233,8 @@ describe('print and cut, end to end', () => {
     expect(median(cut)).toBeLessThan(0.04);
   }, 300_000);
 
-  test('50 spoilt sheets: each is refused or mended with the right words, and none is cut wrong', async () => {
-    for (let seed = 1; seed <= 50; seed++) {
+  test('spoilt sheets: each is refused or mended with the right words, and none is cut wrong', async () => {
+    for (let seed = 1; seed <= times(50, 10); seed++) {
       const own = jobs[seed % jobs.length];
       const lie = lieOf(seed);
       const way = seed % 5;

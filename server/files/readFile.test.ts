@@ -25,6 +25,7 @@ import { kindOf } from './fileKind';
 import { AS_IT_COMES, firstReading, readFile } from './readFile';
 import type { WorkPool } from '../work/pool';
 import { openPool } from '../work/pool';
+import { sample } from '../../core/sample.testing';
 
 const EMOJI = 'node_modules/@twemoji/svg';
 const SIDE = 36;
@@ -106,9 +107,9 @@ const share = (artwork: Artwork, svg: string): number =>
   differingShare(pixels(svg, 1200), pixels(stackedSvg(artwork).svg, 1200));
 
 describe('PDF', () => {
-  test('several hundred icons, written by pdfkit, come back as drawn', async () => {
+  test('icons, written by pdfkit, come back as drawn', async () => {
     expect(icons.length).toBeGreaterThanOrEqual(200);
-    for (const sheet of sheets) {
+    for (const sheet of sample(sheets, 2)) {
       const artwork = await readFile(await sheetPdf(sheet));
       expect(artwork.findings.map(({ code }) => code)).toEqual([]);
       expect(artwork.page.width).toBeCloseTo(76.2, 3);

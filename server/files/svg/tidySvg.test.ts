@@ -13,6 +13,7 @@ import { differingShare, pixels, stackedSvg } from '../pixels.testing';
 import type { Pixels } from '../pixels.testing';
 import { readFile } from '../readFile';
 import { tidySvg } from './tidySvg';
+import { sample } from '../../../core/sample.testing';
 
 const NS = 'xmlns="http://www.w3.org/2000/svg"';
 const svg = (body: string, root = `${NS} width="200" height="200"`): string => `<svg ${root}>${body}</svg>`;
@@ -88,9 +89,10 @@ describe('old and hand-made files', () => {
   });
 
   test('emoji with slips put in at random come out as they were', async () => {
-    const names = readdirSync('node_modules/@twemoji/svg').filter(
+    const all = readdirSync('node_modules/@twemoji/svg').filter(
       (name, i) => name.endsWith('.svg') && i % 101 === 0,
     );
+    const names = sample(all, 8);
     const slips: ((text: string, i: number) => string)[] = [
       (t) => t.replace(/ xmlns="[^"]*"/, ''),
       (t) =>
@@ -101,7 +103,7 @@ describe('old and hand-made files', () => {
       (t) => t.replace(/"(#[0-9A-F]+)"/gi, '$1 '),
       (t) => t.replace('</svg>', '<g></svg>'),
     ];
-    expect(names.length).toBeGreaterThan(30);
+    expect(all.length).toBeGreaterThan(30);
     for (const [i, name] of names.entries()) {
       const text = readFileSync(join('node_modules/@twemoji/svg', name), 'utf8');
       const spoilt = slips
