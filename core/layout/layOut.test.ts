@@ -304,6 +304,17 @@ describe('sheets and a flatbed', () => {
     expect(made.map(({ roll }) => roll.width).sort()).toEqual([480, 480, 500]);
   });
 
+  test('sheets that are enough are taken before a roll that costs more film', () => {
+    const own = layer(300, 200, {
+      rolls: [
+        { width: 610, lengthLeft: 20_000 },
+        { width: 500, lengthLeft: 700, sheets: 9 },
+      ],
+    });
+    const { strips } = layOut([own], choices({ copies: 12, turn: 'as-drawn' }), CURLEW);
+    expect(strips.map(({ roll }) => roll.width)).toEqual([500, 500, 500]);
+  });
+
   test('longer than a sheet, or than the bed: stopped, and said which', () => {
     const long = layer(800, 300, sheets(5));
     const [sheet] = layOut([long], choices({ turn: 'as-drawn' }), SALTPAN).findings;

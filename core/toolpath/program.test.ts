@@ -98,6 +98,28 @@ test('copies that lie the same way are cut in the same order, each where it lies
   }
 });
 
+test('a wheel that does not trail leaves the knife as it lay', () => {
+  const cut = (fold: string): number[][] => {
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="120mm" viewBox="0 0 120 120"><path fill="#ead9b4" d="M10 10H110V110H10Z"/><path d="M10 10H110V110H10Z" fill="none" stroke="#b0202f"/><path d="${fold}" fill="none" stroke="#1f5a3c"/></svg>`;
+    const drawn = readResolvedSvg(new Resvg(svg).toString());
+    const { artworks, choices } = oneFile(drawn, {
+      cutter: { order: 'saltpan', film: {} },
+      layout: { ...DEFAULT_CHOICES.layout, border: 'none' },
+    });
+    const lines = {
+      ...choices.artwork.lines,
+      colour: { '#1f5a3c': 'crease', '#b0202f': 'through' },
+    } as const;
+    const films = { ...choices.films, film: { '#ead9b4': 'dial-card' } };
+    const own = { ...choices, films, artwork: { ...choices.artwork, lines } };
+    const { program } = createPlanner().plan(artworks, own, DEMO_SHOP).cuts[0];
+    expect(program.lines.map(({ kind }) => kind)).toContain('crease');
+    return program.lines.filter(({ kind }) => kind !== 'crease').map(({ points }) => [...points]);
+  };
+  // both folds end where the other does, one along the sheet and one across it
+  expect(cut('M20 60H100')).toEqual(cut('M20 60H40V30H100V60'));
+});
+
 test('passes: every line is gone over as often as its recipe says', () => {
   const passes = (film: string) => ({ cut: { recipes: { curlew: { [film]: { passes: 2 } } } } });
   const [once] = plan().cuts;
