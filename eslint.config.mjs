@@ -3,6 +3,12 @@ import vue from 'eslint-plugin-vue';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
+const SPREAD_INTO_CALL = {
+  selector:
+    'CallExpression[callee.property.name=/^(push|unshift|splice|concat|min|max|hypot|of|apply|fromCharCode|fromCodePoint)$/] > SpreadElement',
+  message: 'Use append, largest or smallest from core/geometry/lists.',
+};
+
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', '.data', 'server/db/migrations'] },
   ...tseslint.configs.recommended,
@@ -26,12 +32,21 @@ export default tseslint.config(
     files: ['{core,contracts,server,web,cli,cutter-sim,demo}/**/*.{ts,vue}'],
     ignores: ['**/*.test.ts'],
     rules: {
+      'no-restricted-syntax': ['error', SPREAD_INTO_CALL],
+    },
+  },
+  {
+    // what asks the pool inside a transaction waits for a connection while it holds one: enough of them starve each other
+    files: ['server/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/*.testing.ts'],
+    rules: {
       'no-restricted-syntax': [
         'error',
+        SPREAD_INTO_CALL,
         {
           selector:
-            'CallExpression[callee.property.name=/^(push|unshift|splice|concat|min|max|hypot|of|apply|fromCharCode|fromCodePoint)$/] > SpreadElement',
-          message: 'Use append, largest or smallest from core/geometry/lists.',
+            'CallExpression[callee.property.name="transaction"] > ArrowFunctionExpression :matches(Identifier[name=/^(db|lines)$/]:not(Property > Identifier.key), CallExpression > Identifier[name="services"])',
+          message: 'Inside a transaction everything is asked of the transaction.',
         },
       ],
     },

@@ -51,6 +51,7 @@ const startServer = (i) =>
     DATABASE_URL: databaseUrl,
     SIMULATORS: simulators,
     PORT: String(firstPort + i),
+    SERVERS: String(count),
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
   });
 const servers = [];

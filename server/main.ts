@@ -13,6 +13,7 @@ const server = await openServer({
   port: Number(process.env.PORT ?? 0),
   pagesDir: join(process.cwd(), 'dist/web'),
   log,
+  servers: Number(process.env.SERVERS ?? 1),
   ...networkFrom(process.env),
 });
 await seedDemo(server.services);

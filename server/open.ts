@@ -26,6 +26,8 @@ export interface ServerOptions extends AppOptions {
   /** The address that it listens at: this machine's own, if nothing else is said. */
   readonly listen?: string;
   readonly log?: Logger;
+  /** That are to share the database, as far as that is known. */
+  readonly servers?: number;
 }
 
 /** Starts one server process's worth of Jam Pan. */
@@ -34,9 +36,10 @@ export async function openServer({
   port = 0,
   listen = '127.0.0.1',
   log = pino({ level: 'warn' }),
+  servers,
   ...options
 }: ServerOptions): Promise<RunningServer> {
-  const { db, lines, close: closeDb } = await connect(databaseUrl, log);
+  const { db, lines, close: closeDb } = await connect(databaseUrl, log, servers);
   const sessions = await sessionsIn(db, lines);
   const hub = await openHub(databaseUrl, db, log);
   const pool = openPool();

@@ -2,6 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import { like, sql } from 'drizzle-orm';
 import PgBoss from 'pg-boss';
+import { urgently } from '../db/connect';
+import { APP } from '../db/lines';
 import { leases } from '../db/schema';
 import type { Job } from '../services/cuts';
 import { lookAfterCuts } from './lookAfterCuts';
@@ -25,7 +27,13 @@ export interface Dispatcher {
 
 /** The queue, laid out in the database by whichever server comes first: two that do it at once lock each other out. */
 async function openQueue(url: string, { db, log }: Pick<Services, 'db' | 'log'>): Promise<PgBoss> {
-  const boss = new PgBoss({ connectionString: url, schema: 'queue', max: LINES, schedule: false });
+  const boss = new PgBoss({
+    connectionString: url,
+    application_name: APP,
+    schema: 'queue',
+    max: LINES,
+    schedule: false,
+  });
   boss.on('error', (error) => log.error({ error: error.message }, 'queue'));
   await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(731004)`);
@@ -44,7 +52,7 @@ export async function openDispatcher(
 ): Promise<Dispatcher> {
   const { db, hub, log } = given;
   let closing = false;
-  const watch = watchCuts(db);
+  const watch = watchCuts(urgently(db));
   const services: Services = { ...given, isClosing: () => closing, watch };
   const holder = randomUUID();
   const boss = await openQueue(url, given);

@@ -1,5 +1,6 @@
 import { and, eq, lt, or, sql } from 'drizzle-orm';
 import type { Db } from '../db/connect';
+import { urgently } from '../db/connect';
 import { perDatabase } from '../db/perDatabase';
 import { leases } from '../db/schema';
 
@@ -55,7 +56,7 @@ const heldIn = perDatabase((db) => {
   const ends = new Map<string, number>();
   const renewAll = async (): Promise<void> => {
     const [asked, holders] = [Date.now(), [...ends.keys()]];
-    const rows = await renewed(db).execute({ holders });
+    const rows = await renewed(urgently(db)).execute({ holders });
     const still = new Set(rows.map(({ holder }) => holder));
     for (const holder of holders)
       if (ends.has(holder)) ends.set(holder, still.has(holder) ? asked + LEASE_MS : 0);

@@ -1,7 +1,7 @@
 /** The database goes away and comes back: a restart, a network that drops, a machine that sleeps. */
 
-/** PostgreSQL's error classes and codes for a connection that is not there (PostgreSQL 15, Appendix A). */
-const AWAY_CODE = /^(08...|57P0[123])$/;
+/** PostgreSQL's error classes and codes for a connection that is not there, or not to be had (PostgreSQL 15, Appendix A). */
+const AWAY_CODE = /^(08...|53[034]00|57P0[123])$/;
 const AWAY_SYSTEM = new Set([
   'ECONNREFUSED',
   'ECONNRESET',

@@ -4,6 +4,7 @@ import type { NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import type { Logger } from 'pino';
+import { APP, linesOf } from './lines';
 import * as schema from './schema';
 
 export type Db = NodePgDatabase<typeof schema>;
@@ -11,19 +12,30 @@ export type Db = NodePgDatabase<typeof schema>;
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
 const CONNECT_MS = 5000;
-/** At once, of one server: with more on few cores everybody waits longer, by `bench/floor.ts`. */
-const MOST_LINES = 8;
 
-/** A pool on the shop's database, migrated. Two servers may start at once: one migrates, the other waits. */
+const urgent = new WeakMap<Db, Db>();
+/** A database by a connection of its own, for what must not wait behind everything else: leases and Stop. */
+export const urgently = (db: Db): Db => urgent.get(db) ?? db;
+
+/**
+ * A pool on the shop's database, migrated. Two servers may start at once: one migrates, the other waits.
+ * @param servers that are to share the database
+ */
 export async function connect(
   url: string,
   log: Logger,
+  servers = 1,
 ): Promise<{ db: Db; lines: pg.Pool; close: () => Promise<void> }> {
-  const pool = new pg.Pool({ connectionString: url, max: MOST_LINES, connectionTimeoutMillis: CONNECT_MS });
   // a connection may break at any time, lent out or not: whoever uses it hears of it from the query
   const noteLoss = (error: Error): void => log.warn({ error: error.message }, 'lost a database connection');
-  pool.on('error', noteLoss);
-  pool.on('connect', (client) => client.on('error', noteLoss));
+  const poolOf = (max: number): pg.Pool => {
+    const settings = { connectionString: url, connectionTimeoutMillis: CONNECT_MS, application_name: APP };
+    const pool = new pg.Pool({ ...settings, max });
+    pool.on('error', noteLoss);
+    pool.on('connect', (client) => client.on('error', noteLoss));
+    return pool;
+  };
+  const [pool, beside] = [poolOf(await linesOf(url, servers, log)), poolOf(1)];
   const client = await pool.connect();
   try {
     await client.query('select pg_advisory_lock(731001)');
@@ -32,5 +44,7 @@ export async function connect(
     await client.query('select pg_advisory_unlock(731001)');
     client.release();
   }
-  return { db: drizzle(pool, { schema }), lines: pool, close: () => pool.end() };
+  const db = drizzle(pool, { schema });
+  urgent.set(db, drizzle(beside, { schema }));
+  return { db, lines: pool, close: async () => void (await Promise.all([pool.end(), beside.end()])) };
 }

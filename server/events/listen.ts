@@ -2,6 +2,7 @@
 import type { Logger } from 'pino';
 import pg from 'pg';
 import { backOff } from '../db/away';
+import { APP_EVENTS } from '../db/lines';
 
 export interface Listening {
   readonly close: () => Promise<void>;
@@ -25,7 +26,12 @@ export async function listenForever(
 
   /** One connection, from its start to its loss. */
   const open = async (lost: () => void): Promise<void> => {
-    const client = new pg.Client({ connectionString: url, keepAlive: true, connectionTimeoutMillis: 5000 });
+    const client = new pg.Client({
+      connectionString: url,
+      keepAlive: true,
+      connectionTimeoutMillis: 5000,
+      application_name: APP_EVENTS,
+    });
     let gone = false;
     const end = (): void => {
       if (gone) return;

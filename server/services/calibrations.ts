@@ -21,7 +21,7 @@ import { notFound, Trouble } from '../problem';
 import { shopRecipe } from './calibrationRecipe';
 import type { CutServices } from './cuts';
 import { changeHeld } from './machines';
-import { changeBlade, effectiveRecipe, setRecipe } from './recipes';
+import { changeBlade, heldRecipe, setRecipe } from './recipes';
 import { linkedPrinter, sendToPrinter } from './printing';
 
 type Row = typeof calibrations.$inferSelect;
@@ -302,7 +302,7 @@ export async function keepCalibration(services: CutServices, id: number): Promis
         'nothing-found',
         'Say what you measured first: nothing was found yet that could be kept.',
       );
-    await setMachine(db, tx, row, after, who);
+    await setMachine(tx, row, after, who);
     const [moved] = await tx
       .update(calibrations)
       .set({ state: 'kept', after, keptAt: sql`now()`, keptBy: who, movedAt: sql`now()` })
@@ -322,7 +322,6 @@ const foundIn = ({ says }: Pick<Row, 'says'>): RunFound | undefined =>
   says?.says === 'found' ? says.found : undefined;
 
 async function setMachine(
-  db: Db,
   tx: Tx,
   { id, cutterId, setup, says }: Row,
   after: readonly number[],
@@ -356,7 +355,7 @@ async function setMachine(
       return changeBlade(tx, cutterId, setup.blade, (one) => ({ ...one, overcut: after[0] }), note);
     case 'force': {
       const key = { cutterId, filmId: setup.film, kind: setup.line };
-      const { recipe } = await effectiveRecipe(db, key);
+      const { recipe } = await heldRecipe(tx, key);
       const { speed = recipe.speed, dashes = recipe.dashes } = foundIn({ says })?.force ?? {};
       return setRecipe(tx, key, { ...recipe, force: after[0], speed, dashes }, note);
     }

@@ -6,6 +6,7 @@ import type { Cut, CutAct, CutActed, CutState, ResumeFrom } from '../../contract
 import { OPEN_STATES, UNBEGUN } from '../../contracts/cuts';
 import type { TakenMarks } from '../../contracts/print';
 import type { Db, Tx } from '../db/connect';
+import { urgently } from '../db/connect';
 import { perDatabase } from '../db/perDatabase';
 import { cutActs, cuts, cutShares, orders, people } from '../db/schema';
 import { notFound, Trouble } from '../problem';
@@ -248,7 +249,8 @@ export async function filmLoaded(services: CutServices, id: number, taken?: Take
 /** @param paused with all others, and gone on with together with them */
 export async function stopCut(services: CutServices, id: number, paused = false): Promise<Cut> {
   const act = paused ? 'paused' : 'stopped';
-  const cut = await move(services, id, ['cutting', 'checking'], 'stopping', act, { also: { paused } });
+  const prompt = { ...services, db: urgently(services.db) };
+  const cut = await move(prompt, id, ['cutting', 'checking'], 'stopping', act, { also: { paused } });
   await services.hub.tell({ kind: 'stop', cutId: id });
   return cut;
 }

@@ -9,7 +9,7 @@ import { cutActs, cutters, cuts } from '../db/schema';
 import { notFound, Trouble } from '../problem';
 import type { CutServices } from './cuts';
 import { getCut } from './cuts';
-import { effectiveRecipe, outOfRange, setRecipe } from './recipes';
+import { heldRecipe, outOfRange, setRecipe } from './recipes';
 
 /** It is at its machine, and has lines left. */
 const NUDGED_IN: readonly CutState[] = ['wants-film', 'checking', 'cutting', 'stopping', 'stopped'];
@@ -82,7 +82,7 @@ export async function keepNudges(services: CutServices, id: number, keep: boolea
     if (!keep) return;
     for (const [kind, nudge] of Object.entries(nudges) as [LineKind, Nudge][]) {
       const key = { cutterId, filmId: film.id, kind };
-      const { recipe, cutter } = await effectiveRecipe(db, key);
+      const { recipe, cutter } = await heldRecipe(tx, key);
       const data = { ...recipe, ...nudge };
       // the machine may have become another one since
       const trouble = outOfRange(data, cutter);

@@ -41,6 +41,16 @@ export async function effectiveRecipe(
 }
 const ALL_FILMS = { id: '*' } as Film;
 
+/** Whoever changes recipes of a cutter from what they are has them to themselves until the transaction is over. */
+export const holdRecipes = (tx: Tx, cutterId: string) =>
+  tx.execute(sql`select pg_advisory_xact_lock(731005, hashtext(${cutterId}))`);
+
+/** What is cut with, held until the transaction is over: to be changed from what it is. */
+export async function heldRecipe(tx: Tx, key: RecipeKey): ReturnType<typeof effectiveRecipe> {
+  await holdRecipes(tx, key.cutterId);
+  return effectiveRecipe(tx, key);
+}
+
 export const isRecipe = (key: RecipeKey) => isAt(recipes, key);
 
 /** Why a recipe is changed, and who has it so. */
@@ -58,6 +68,7 @@ export async function setRecipe(
   data: Recipe | null,
   { why, who }: Note,
 ): Promise<void> {
+  await holdRecipes(tx, key.cutterId);
   const [was] = await tx.select().from(recipes).where(isRecipe(key)).for('update');
   const known = await tx.$count(recipeChanges, isAt(recipeChanges, key));
   if (known === 0)
@@ -80,6 +91,7 @@ export async function changeBlade(
   changed: (recipe: Recipe, key: RecipeKey) => Recipe | undefined,
   note: Note,
 ): Promise<void> {
+  await holdRecipes(tx, cutterId);
   const rows = await tx.select().from(recipes).where(eq(recipes.cutterId, cutterId)).for('update');
   for (const { filmId, kind, data } of rows.filter((row) => row.data.blade === blade)) {
     const key = { cutterId, filmId, kind };
@@ -97,9 +109,7 @@ export async function changeRecipe(
   { why = 'by hand', ...change }: RecipeChange,
 ): Promise<ShopNow> {
   await db.transaction(async (tx) => {
-    await tx.execute(sql`select pg_advisory_xact_lock(731005, hashtext(${`${key.cutterId}/${key.filmId}`}))`);
-    // not by the transaction's own line, which answers one question at a time
-    const { cutter, recipe } = await effectiveRecipe(db, key);
+    const { cutter, recipe } = await heldRecipe(tx, key);
     const data = { ...recipe, ...change };
     const trouble = outOfRange(data, cutter);
     if (trouble) throw new Trouble(422, 'out-of-range', trouble);
@@ -124,7 +134,10 @@ export function outOfRange(
 export async function clearRecipe({ db, hub, who }: ShopServices, key: RecipeKey): Promise<ShopNow> {
   if (key.filmId === '*' && key.kind === 'kiss')
     throw new Trouble(409, 'last-recipe', 'This recipe is what all films fall back to: change it instead.');
-  await db.transaction((tx) => setRecipe(tx, key, null, { why: AS_ALL_FILMS, who }));
+  await db.transaction(async (tx) => {
+    await heldRecipe(tx, key);
+    await setRecipe(tx, key, null, { why: AS_ALL_FILMS, who });
+  });
   await hub.tell({ kind: 'shop' });
   return loadShop(db);
 }
