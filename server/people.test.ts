@@ -273,6 +273,10 @@ describe('people', () => {
     const { agent } = await logInAt(server.url, 'Campion', made!.password);
     expect((await sessionOf({ agent })).me).toMatchObject({ role: 'prep', mustChange: true });
     const elsewhere = await logInAt(other.url, 'Campion', made!.password);
+    // until then they look, and change nothing; a cut is stopped by anybody
+    await agent.get('/api/orders').expect(200);
+    expect((await agent.post('/api/orders/text').send({ text: 'KNOT' }).expect(403)).body.code).toBe('must-change'); // prettier-ignore
+    await agent.post('/api/cuts/2147483647/stop').expect(404);
     const own = { password: made!.password, newPassword: 'sea campion flowers' };
     await agent
       .patch('/api/me')
@@ -283,6 +287,16 @@ describe('people', () => {
     await agent.get('/api/orders').expect(200);
     await elsewhere.agent.get('/api/orders').expect(401);
     expect((await list()).made).toBeNull();
+  });
+
+  test('whoever guesses at the password of somebody who is logged in has to wait', async () => {
+    const { agent } = await signIn(server, 'prep', 'Whimbrel');
+    const guess = (password: string) =>
+      agent.patch('/api/me').send({ password, newPassword: 'whimbrel calls' });
+    const answers: number[] = [];
+    for (let k = 0; k < 9; k++) answers.push((await guess(`guess ${k}`)).status);
+    expect(answers).toEqual([...Array<number>(8).fill(422), 429]);
+    expect((await guess(PASSWORD)).status).toBe(429);
   });
 
   test('a short password is refused, and so are two of one name', async () => {
@@ -335,7 +349,13 @@ describe('people', () => {
       .patch(`/api/people/${isFirst ? first : latter}`)
       .send({ role: 'prep' })
       .expect(409);
-    await stays.agent.post(`/api/people/${gone}/bring-back`).expect(200);
+    const { body } = await stays.agent.post(`/api/people/${gone}/bring-back`).expect(200);
+    // whoever knows the password from before need not be them
+    const { name, password } = (body as People).made!;
+    await stranger(server.url).post('/api/session').send({ name, password: PASSWORD }).expect(422);
+    const back = await logInAt(server.url, name, password);
+    await back.agent.patch('/api/me').send({ password, newPassword: PASSWORD }).expect(200);
+    expect((await stays.agent.post(`/api/people/${gone}/bring-back`).expect(200)).body.made).toBeNull();
     by.lead = await logInAt(server.url, 'Thrift');
   });
 

@@ -5,8 +5,10 @@ import { isTaken } from '../db/away';
 import type { Db, Tx } from '../db/connect';
 import { perDatabase } from '../db/perDatabase';
 import { people, sessions } from '../db/schema';
+import type { Request } from 'express';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
+import type { Attempts } from './attempts';
 import { hashed, isRight, madeUp } from './passwords';
 import type { ByWhom } from './who';
 
@@ -118,10 +120,13 @@ export async function changePerson(
   return listPeople(db);
 }
 
+/** What somebody logs in with whose password was made up for them: it is to be changed, and no PIN counts. */
+const newlyMade = (password: string) => ({ password, pin: null, shown: null, mustChange: true });
+
 /** Gives somebody a new password that was made up, and no PIN; wherever they are logged in, they are no more. */
 export async function resetPerson({ db, hub }: PeopleServices, id: number): Promise<People> {
   const password = madeUp();
-  const now = { password: await hashed(password), pin: null, shown: null, mustChange: true };
+  const now = newlyMade(await hashed(password));
   const { name } = await db.transaction(async (tx) => {
     const row = await heldPerson(tx, id);
     await tx.update(people).set(now).where(eq(people.id, id));
@@ -132,32 +137,44 @@ export async function resetPerson({ db, hub }: PeopleServices, id: number): Prom
   return listPeople(db, { name, password });
 }
 
-/** @throws Trouble when nobody could add people any more, or one of that name is here */
-export async function removePerson(
-  { db, hub }: PeopleServices,
-  id: number,
-  isRemoved: boolean,
-): Promise<People> {
+/** @throws Trouble when nobody could add people any more */
+export async function removePerson({ db, hub }: PeopleServices, id: number): Promise<People> {
   await db.transaction(async (tx) => {
-    const row = await heldPerson(tx, id);
-    if (isRemoved) await anotherLead(tx, row);
-    const removedAt = isRemoved ? new Date() : null;
-    await asOnlyOne(row.name, tx.update(people).set({ removedAt }).where(eq(people.id, id)));
-    if (isRemoved) await endSessionsOf(tx, id);
+    await anotherLead(tx, await heldPerson(tx, id));
+    await tx.update(people).set({ removedAt: new Date() }).where(eq(people.id, id));
+    await endSessionsOf(tx, id);
   });
   await hub.tell({ kind: 'people' });
   return listPeople(db);
 }
 
-/** @throws Trouble when the password is wrong */
+/**
+ * Brings back somebody who was removed, with a new password: who knows the old one need not be them.
+ * @throws Trouble when one of that name is here
+ */
+export async function bringBackPerson({ db, hub }: PeopleServices, id: number): Promise<People> {
+  const password = madeUp();
+  const now = { ...newlyMade(await hashed(password)), removedAt: null };
+  const { name, removedAt } = await db.transaction(async (tx) => {
+    const row = await heldPerson(tx, id);
+    if (row.removedAt) await asOnlyOne(row.name, tx.update(people).set(now).where(eq(people.id, id)));
+    return row;
+  });
+  await hub.tell({ kind: 'people' });
+  return listPeople(db, removedAt ? { name, password } : null);
+}
+
+/** @throws Trouble when the password is wrong, or was wrong too often */
 export async function changeOwn(
-  { db, hub }: PeopleServices,
+  { db, hub, attempts }: PeopleServices & { readonly attempts: Attempts },
   row: PersonRow,
-  sid: string,
+  { sessionID: sid, ip = '' }: Pick<Request, 'sessionID' | 'ip'>,
   { password, newPassword, pin }: OwnChange,
 ): Promise<void> {
-  if (!(await isRight(row.password, password)))
-    throw new Trouble(422, 'wrong-password', 'That is not your password as it is now.');
+  const isOwn = await attempts.at('password', row.name, ip, async () =>
+    (await isRight(row.password, password)) ? true : undefined,
+  );
+  if (!isOwn) throw new Trouble(422, 'wrong-password', 'That is not your password as it is now.');
   const now = {
     ...(newPassword === undefined ? {} : { password: await hashed(newPassword), mustChange: false }),
     ...(pin === undefined ? {} : { pin: pin && (await hashed(pin)) }),

@@ -4,14 +4,13 @@ import type { Express, NextFunction, Request, Response } from 'express';
 import type { Asked, Given, Route } from '../../contracts/endpoints';
 import type { Endpoint } from '../../contracts/endpoints/endpoint';
 import { ENDPOINTS } from '../../contracts/endpoints';
-import { needsOf } from '../../contracts/rights';
 import type { Lookout } from '../cutters/look';
 import type { Asking, LogInServices } from '../people/logIn';
 import { Trouble } from '../problem';
 import type { CutServices } from '../services/cuts';
 import type { Watch } from '../work/pool';
 import { handle, parse } from './guard';
-import { asking, refuseUnless } from './rights';
+import { asking, refuseRoute } from './rights';
 import { Sent } from './sent';
 import { answerInSteps, oneFile, uploadedFile } from './upload';
 
@@ -52,12 +51,11 @@ export function mount(
   for (const [route, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
     const [method, path] = route.split(' ');
     const answer = handlers[route as Route] as unknown as AnyHandler;
-    const needs = needsOf(route as Route);
     const verb = method.toLowerCase() as 'get' | 'post' | 'patch';
     app[verb](
       path.replace(/\{(\w+)\}/g, ':$1'),
       (_request: Request, response: Response, next: NextFunction) => {
-        refuseUnless(needs, asking(response));
+        refuseRoute(route as Route, asking(response));
         next();
       },
       ...(endpoint.takes ? [body] : []),

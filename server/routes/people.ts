@@ -1,5 +1,6 @@
 import {
   addPerson,
+  bringBackPerson,
   changeOwn,
   changePerson,
   listPeople,
@@ -21,13 +22,13 @@ export const peopleRoutes = {
   'POST /api/session/away': ({ request, services }) => goAway(services, request),
   'PATCH /api/me': async ({ request, body, services, asking }) => {
     const me = asking.me!;
-    await changeOwn(services, me, request.sessionID, body);
+    await changeOwn(services, me, request, body);
     return sessionNow(services.db, { ...asking, me: await personOf(services.db, me.id) });
   },
   'GET /api/people': ({ services }) => listPeople(services.db),
   'POST /api/people': ({ body, services }) => addPerson(services, body),
   'PATCH /api/people/{id}': ({ params, body, services }) => changePerson(services, params.id, body),
   'POST /api/people/{id}/reset': ({ params, services }) => resetPerson(services, params.id),
-  'POST /api/people/{id}/remove': ({ params, services }) => removePerson(services, params.id, true),
-  'POST /api/people/{id}/bring-back': ({ params, services }) => removePerson(services, params.id, false),
+  'POST /api/people/{id}/remove': ({ params, services }) => removePerson(services, params.id),
+  'POST /api/people/{id}/bring-back': ({ params, services }) => bringBackPerson(services, params.id),
 } satisfies Partial<Handlers>;

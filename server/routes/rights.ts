@@ -2,7 +2,9 @@
 import type { NextFunction, Request, Response } from 'express';
 import type { Role } from '../../contracts/people';
 import { mayDo } from '../../contracts/people';
+import type { Route } from '../../contracts/endpoints';
 import type { Needs } from '../../contracts/rights';
+import { needsOf } from '../../contracts/rights';
 import type { Db } from '../db/connect';
 import type { Asking } from '../people/logIn';
 import { askingOf } from '../people/logIn';
@@ -23,6 +25,18 @@ export const whoAsks =
   };
 
 export const asking = (response: Response): Asking => response.locals.asking as Asking;
+
+/** @throws Trouble 401 or 403 when whoever asks may not take this route */
+export function refuseRoute(route: Route, { me, tablet }: Asking): void {
+  const needs = needsOf(route);
+  refuseUnless(needs, { me, tablet });
+  const isOpen =
+    needs === 'anyone' || needs === 'tablet' || route.startsWith('GET ') || route === 'PATCH /api/me';
+  if (isOpen || tablet !== undefined || !me?.mustChange) return;
+  throw new Trouble(403, 'must-change', 'Choose a password of your own first: this one was made for you.', [
+    'Press your name at the top, then “Your password and PIN”',
+  ]);
+}
 
 /** @throws Trouble 401 or 403 when whoever asks may not */
 export function refuseUnless(needs: Needs, { me, tablet }: Asking): void {
