@@ -5,6 +5,7 @@ import type { Cut } from '../../contracts/cuts';
 import type { CutterState } from '../../contracts/shop';
 import { ApiProblem, call } from './api';
 import { useListening } from './events';
+import { oneAtATime } from './oneAtATime';
 
 /** Machines are asked again this often while a page shows them, ms. */
 const ASK_AGAIN_MS = 4000;
@@ -26,11 +27,12 @@ export const useCutters = defineStore('cutters', () => {
       problem.value = error;
     }
   }
-  const fetchCuts = (): Promise<void> =>
+  const { ask: fetchCuts } = oneAtATime(() =>
     fetched(call('GET /api/cuts'), (open) => {
       cuts.value = open;
       ready.value = true;
-    });
+    }),
+  );
   /** A machine that is switched off takes seconds to be found so: what is queued does not wait for it. */
   const askMachines = (only?: string): Promise<void> =>
     fetched(call('GET /api/cutters', { query: { only } }), (answers) => {
@@ -40,16 +42,19 @@ export const useCutters = defineStore('cutters', () => {
 
   /** Keeps up with the cuts and with all machines, or only one, as long as the component is there. */
   function follow(only?: () => string): void {
-    const ask = (): void => void askMachines(only?.());
+    const machines = oneAtATime(() => askMachines(only?.()));
     const all = (): void => {
-      ask();
+      void machines.ask();
       void fetchCuts();
     };
     // what was known when another page went is old by now
     ready.value = false;
     useListening((event) => void (event.kind === 'cut' && all()), all);
     onMounted(all);
-    useIntervalFn(() => document.visibilityState === 'visible' && ask(), ASK_AGAIN_MS);
+    useIntervalFn(() => {
+      // a server that takes longer than that is not asked for more
+      if (document.visibilityState === 'visible' && !machines.isBusy()) void machines.ask();
+    }, ASK_AGAIN_MS);
   }
 
   return { states, cuts, problem, ready, fetchCuts, follow };

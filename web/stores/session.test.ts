@@ -183,6 +183,20 @@ describe('one person', () => {
     expect(session.choices()).toEqual(DEFAULT_CHOICES);
   });
 
+  test('only what is refused is taken back: what was changed before and after it is kept', async () => {
+    const server = fakeServer();
+    const { session, problems } = opened(server);
+    server.state.isAway = true;
+    session.change({ artwork: { ...DEFAULT_CHOICES.artwork, width: 700 } });
+    session.change(copies(0));
+    session.change({ films: { ...DEFAULT_CHOICES.films, off: ['#1d3f86'] } });
+    server.state.isAway = false;
+    await settled(session);
+    expect(problems.map(({ code }) => code)).toEqual(['bad-input']);
+    for (const choices of [server.choices(), session.choices()])
+      expect([choices.artwork.width, choices.layout.copies, choices.films.off]).toEqual([700, DEFAULT_CHOICES.layout.copies, ['#1d3f86']]); // prettier-ignore
+  });
+
   test('a look that was on its way for long does not take a change back', async () => {
     const server = fakeServer();
     const { session } = opened(server);

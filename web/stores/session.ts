@@ -127,14 +127,16 @@ export function createSession(loaded: Order, host: Host): Session {
     }
   }
 
-  /** The server will never take this: back to what it has, and said so. */
+  /** The server will never take this one: it is dropped, and said so; what was changed after it is sent all the same. */
   function refused(problem: ApiProblem): boolean {
-    pending = [];
+    const isGone = problem.status === 404;
+    pending = isGone ? [] : pending.slice(1);
     host.kept.write(pending);
-    saving = 'saved';
+    shown = withPending();
+    saving = pending.length > 0 ? 'saving' : 'saved';
     isStale = true;
     host.failed(problem);
-    return false;
+    return true;
   }
 
   async function reload(): Promise<void> {

@@ -1,0 +1,26 @@
+/** Work that is never done twice at the same time. */
+export interface OneAtATime {
+  /** Does it; when it is being done already, it is done once more after that, however often it was asked for. */
+  readonly ask: () => Promise<void>;
+  readonly isBusy: () => boolean;
+}
+
+/** @param work takes care of its own errors */
+export function oneAtATime(work: () => Promise<void>): OneAtATime {
+  let running: Promise<void> | undefined;
+  let isWanted = false;
+  const run = async (): Promise<void> => {
+    do {
+      isWanted = false;
+      await work();
+    } while (isWanted);
+    running = undefined;
+  };
+  return {
+    ask: () => {
+      isWanted = true;
+      return (running ??= run());
+    },
+    isBusy: () => running !== undefined,
+  };
+}
