@@ -19,6 +19,8 @@ import type { PlanView } from '../workers/packed';
 import type { PlayView } from '../workers/packedPlay';
 import type { PlanWork } from '../workers/plan.worker';
 import PlanWorker from '../workers/plan.worker?worker';
+import type { Waiting } from './untilStopped';
+import { createWaiting } from './untilStopped';
 
 /** What is planned now; a look is a change that is only tried. */
 export interface ToPlan {
@@ -39,18 +41,18 @@ const sourcesOf = (own: Choices, guests: readonly Guest[] = []): Source[] =>
 interface PlanThread {
   readonly plan: Remote<PlanWork>;
   readonly stop: () => void;
-  /** Comes when it is stopped. */
-  readonly stopped: Promise<undefined>;
+  /** Waits for an answer; undefined once it is stopped: a call to one that is gone never returns. */
+  readonly until: Waiting['until'];
 }
 
 function openThread(): PlanThread {
   const thread = new PlanWorker();
-  const { promise: stopped, resolve } = Promise.withResolvers<undefined>();
+  const waiting = createWaiting();
   const stop = (): void => {
     thread.terminate();
-    resolve(undefined);
+    waiting.stop();
   };
-  return { plan: wrap<PlanWork>(thread), stop, stopped };
+  return { plan: wrap<PlanWork>(thread), stop, until: waiting.until };
 }
 
 /** @param newest undefined while no order is open */
@@ -73,9 +75,9 @@ export function createPlanning(newest: () => ToPlan | undefined, failed: (error:
     worker = openThread();
   }
 
-  /** Undefined when there is no worker, or it is stopped before it answers: a call to one that is gone never returns. */
+  /** Undefined when there is no worker, or it is stopped before it answers. */
   const asked = async <T>(ask: (plan: Remote<PlanWork>) => Promise<T>): Promise<T | undefined> =>
-    worker && Promise.race([ask(worker.plan), worker.stopped]);
+    worker?.until(ask(worker.plan));
 
   function rest(): void {
     planning.value = false;
