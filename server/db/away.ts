@@ -28,6 +28,14 @@ export function isUnkeepable(error: unknown): boolean {
   return /^22/.test(String((error as { code?: unknown }).code ?? '')) || isUnkeepable(error.cause);
 }
 
+/** Whether a disk has no room: the server's own, or the database's (PostgreSQL 15, Appendix A, disk_full). */
+export function isDiskFull(error: unknown): boolean {
+  const { code, cause } = Object(error) as { code?: unknown; cause?: unknown };
+  return (
+    code === 'ENOSPC' || code === 'EDQUOT' || code === '53100' || (cause !== undefined && isDiskFull(cause))
+  );
+}
+
 /** Whether there is one like it already, where there can be only one (PostgreSQL 15, Appendix A, unique_violation). */
 export function isTaken(error: unknown): boolean {
   if (!(error instanceof Error)) return false;

@@ -2,7 +2,7 @@ import type { ErrorRequestHandler, NextFunction, Request, RequestHandler, Respon
 import multer from 'multer';
 import type { Logger } from 'pino';
 import type { z } from 'zod';
-import { isDatabaseAway, isUnkeepable } from '../db/away';
+import { isDatabaseAway, isDiskFull, isUnkeepable } from '../db/away';
 import { tooBig } from '../files/limits';
 import { TOO_BUSY, tooBusy, Trouble } from '../problem';
 import { STEPS_TYPE } from '../../contracts/api';
@@ -98,6 +98,8 @@ function asTrouble(error: unknown): Trouble {
       'The database cannot be reached just now. Nothing was changed; try again in a moment.',
     );
   }
+  if (isDiskFull(error))
+    return new Trouble(507, 'disk-full', 'The server’s disk is full: this was not kept. Free room on it, then try again.'); // prettier-ignore
   const status = (error as { status?: unknown })?.status;
   if (status === 413) return new Trouble(413, 'too-big', 'That is more than this address takes.');
   if (typeof status === 'number' && status < 500)

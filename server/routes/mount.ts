@@ -46,7 +46,7 @@ export function mount(
   services: RouteServices,
   filesPerMinute: number,
 ): void {
-  const upload = oneFile(filesPerMinute);
+  const upload = oneFile({ perMinute: filesPerMinute });
   const body = express.json({ limit: '2mb' });
   for (const [route, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
     const [method, path] = route.split(' ');
@@ -63,7 +63,7 @@ export function mount(
       handle(async (request, response) => {
         const who = asking(response);
         const came = {
-          ...asked(endpoint, request),
+          ...(await asked(endpoint, request)),
           request,
           response,
           asking: who,
@@ -78,12 +78,12 @@ export function mount(
   }
 }
 
-function asked({ params, query, takes, upload }: Endpoint, request: Request): object {
+async function asked({ params, query, takes, upload }: Endpoint, request: Request): Promise<object> {
   const named = params?.safeParse(request.params);
   if (named && !named.success) throw new Trouble(404, 'not-found', 'There is nothing at this address.');
   return {
     params: named?.data,
     query: query && parse(query, request.query),
-    body: takes ? parse(takes, request.body) : upload ? uploadedFile(request) : undefined,
+    body: takes ? parse(takes, request.body) : upload ? await uploadedFile(request) : undefined,
   };
 }

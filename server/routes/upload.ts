@@ -1,36 +1,108 @@
+import { readFile, rm } from 'node:fs/promises';
 import type { Request, RequestHandler, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import multer from 'multer';
 import { LARGEST_UPLOAD } from '../files/limits';
-import { Trouble } from '../problem';
+import { ownFolder } from '../files/ownFolder';
+import { tooBusy, Trouble } from '../problem';
 import type { Watch } from '../work/pool';
 import { STEPS_TYPE } from '../../contracts/api';
 
-/** Takes one file in the field `file`, not too large and not too many in a minute. */
-export const oneFile = (filesPerMinute: number): RequestHandler[] => [
-  rateLimit({
-    windowMs: 60_000,
-    limit: filesPerMinute,
-    standardHeaders: true,
-    legacyHeaders: false,
-    message: {
-      code: 'too-fast',
-      message: `More than ${filesPerMinute} files came in within a minute. Wait a little, then go on.`,
-    },
-  }),
-  multer({
-    storage: multer.memoryStorage(),
-    limits: { fileSize: LARGEST_UPLOAD, files: 1, fields: 4 },
-  }).single('file'),
-];
+/** What uploads may take of the server, all together. */
+export interface UploadLimits {
+  readonly perMinute: number;
+  /** That come in at the same time; with the largest size of each, what they take of the disk. */
+  readonly atOnce?: number;
+  /** Bytes a second that a sender has to keep up, and ms until that is asked for. */
+  readonly slowest?: number;
+  readonly patience?: number;
+}
+
+/** Takes one file in the field `file` onto the disk: not too large, not too many, not too slowly. */
+export function oneFile({
+  perMinute,
+  atOnce = 12,
+  slowest = 8 * 1024,
+  patience = 10_000,
+}: UploadLimits): RequestHandler[] {
+  let underWay = 0;
+  const admit: RequestHandler = (request, response, next) => {
+    if (underWay >= atOnce) {
+      // what is still sent goes nowhere, or the sender would not hear of this
+      request.resume();
+      return next(tooBusy());
+    }
+    underWay++;
+    const end = endSlow(request, slowest, patience);
+    const over = once(() => {
+      end();
+      underWay--;
+    });
+    request.once('end', over);
+    response.once('close', over);
+    next();
+  };
+  return [
+    rateLimit({
+      windowMs: 60_000,
+      limit: perMinute,
+      standardHeaders: true,
+      legacyHeaders: false,
+      message: {
+        code: 'too-fast',
+        message: `More than ${perMinute} files came in within a minute. Wait a little, then go on.`,
+      },
+    }),
+    admit,
+    multer({
+      storage: multer.diskStorage({
+        destination: (_request, _file, give) =>
+          void ownFolder('uploads').then(
+            (to) => give(null, to),
+            (error: Error) => give(error, ''),
+          ),
+      }),
+      limits: { fileSize: LARGEST_UPLOAD, files: 1, fields: 4 },
+    }).single('file'),
+    removeAfterwards,
+  ];
+}
+
+const once = (work: () => void): (() => void) => {
+  let isDone = false;
+  return () => {
+    if (isDone) return;
+    isDone = true;
+    work();
+  };
+};
+
+/** Breaks off a request that sends less than it has to. @returns stops looking */
+function endSlow({ socket }: Request, slowest: number, patience: number): () => void {
+  let known = socket.bytesRead;
+  const timer = setInterval(() => {
+    const came = socket.bytesRead - known;
+    known = socket.bytesRead;
+    if (came < (slowest * patience) / 1000) socket.destroy();
+  }, patience);
+  return () => clearInterval(timer);
+}
+
+const removeAfterwards: RequestHandler = (request, response, next) => {
+  const { file } = request;
+  if (file) response.once('close', () => void rm(file.path, { force: true }));
+  next();
+};
 
 /** The file that came, with its name as the sender wrote it. @throws Trouble when none came */
-export function uploadedFile(request: Request): { name: string; bytes: Buffer } {
-  if (!request.file) throw new Trouble(400, 'no-file', 'No file came with that. Drop a drawing on the page.');
-  const given = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
+export async function uploadedFile({ file }: Request): Promise<{ name: string; bytes: Buffer }> {
+  if (!file) throw new Trouble(400, 'no-file', 'No file came with that. Drop a drawing on the page.');
+  const given = Buffer.from(file.originalname, 'latin1').toString('utf8');
   // by whole characters: half of one cannot be kept
   const name = [...given.replace(/[\p{Cc}\p{Cs}]/gu, ' ')].slice(0, 200).join('');
-  return { name, bytes: request.file.buffer };
+  const bytes = await readFile(file.path);
+  await rm(file.path, { force: true });
+  return { name, bytes };
 }
 
 /**

@@ -23,13 +23,22 @@ interface Answers {
   readonly next: CutterLink['answer'];
 }
 
-export function gatherAnswers(): Answers {
+/** Bytes of an answer, and answers that nobody asked for: a cutter that sends without end is no cutter. */
+const [LONGEST_ANSWER, MOST_UNREAD] = [64 * 1024, 1000];
+
+/** @param end closes the line to what sends without end */
+export function gatherAnswers(end: () => void): Answers {
   let text = '';
   let lost: LinkLost | undefined;
   const answers: string[] = [];
   const waiting: { give: (line: string) => void; fail: (error: LinkLost) => void }[] = [];
+  const lose = (why: string): void => {
+    lost ??= new LinkLost(why);
+    for (const { fail } of waiting.splice(0)) fail(lost);
+  };
   return {
     hear: (bytes) => {
+      if (lost) return;
       text += bytes.toString('latin1');
       const lines = text.split('\r');
       text = lines.pop() ?? '';
@@ -38,11 +47,13 @@ export function gatherAnswers(): Answers {
         if (next) next.give(line);
         else answers.push(line);
       }
+      if (text.length <= LONGEST_ANSWER && answers.length <= MOST_UNREAD) return;
+      text = '';
+      answers.length = 0;
+      lose('what listens there sends without end, and is no cutter');
+      end();
     },
-    lose: (why) => {
-      lost ??= new LinkLost(why);
-      for (const { fail } of waiting.splice(0)) fail(lost);
-    },
+    lose,
     lost: () => lost,
     next: (patience = ANSWER_MS) => {
       const ready = answers.shift();

@@ -7,7 +7,7 @@ import { BROKEN, gatherAnswers, LinkLost } from './link';
 
 export async function openSerial({ device, baud, flow }: SerialLink): Promise<CutterLink> {
   const port = await openPort(await deviceFile(device), baud, flow);
-  const answers = gatherAnswers();
+  const answers = gatherAnswers(() => port.close(() => {}));
   port.on('data', answers.hear);
   port.on('error', () => answers.lose(BROKEN));
   port.on('close', () => answers.lose('the serial port went away'));

@@ -8,7 +8,7 @@ const CONNECT_MS = 4000;
 
 export async function openTcp(host: string, port: number): Promise<CutterLink> {
   const socket = await dial(host, port);
-  const answers = gatherAnswers();
+  const answers = gatherAnswers(() => socket.destroy());
   socket.setNoDelay(true);
   socket.on('data', answers.hear);
   socket.on('error', () => answers.lose(BROKEN));
