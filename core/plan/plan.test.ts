@@ -431,6 +431,12 @@ test('each way to take art apart says what it comes to, and another film’s pac
   const steps = [...planner.pack(artworks, { ...choices, layout }, DEMO_SHOP, { rounds: 4, seed: 1 })];
   const films = [...new Set(steps.map(({ film }) => film))];
   expect(films.length).toBeGreaterThan(1);
+  const packedOf = (how: object): string[] => {
+    const made = planner.pack(artworks, { ...choices, layout }, DEMO_SHOP, { rounds: 1, seed: 1, ...how });
+    return [...new Set([...made].map(({ film }) => film))];
+  };
+  expect(packedOf({ film: films[1] })).toEqual([films[1]]);
+  expect(packedOf({ stays: (id: string) => id === films[0] })).toEqual(films.slice(1));
   const last = steps.filter(({ film }) => film === films[0]).at(-1)!;
   planner.plan(artworks, { ...choices, layout }, DEMO_SHOP);
   const before = { ...planner.runs };
