@@ -184,3 +184,6 @@ export const eventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('missed') }),
 ]);
 export type ShopEvent = z.infer<typeof eventSchema>;
+
+/** Names a request: sent again by the same name, it makes nothing twice. */
+export const KEY_HEADER = 'Idempotency-Key';

@@ -11,6 +11,7 @@ import { openHub } from './events/hub';
 import { countAttempts } from './people/attempts';
 import { sessionsIn } from './people/session';
 import type { CutServices } from './services/cuts';
+import { forgetOld } from './services/onlyOnce';
 import { fillSummaries } from './services/orders';
 import { openPool } from './work/pool';
 
@@ -46,6 +47,7 @@ export async function openServer({
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });
   const services = { db, hub, pool, dispatch: dispatcher.dispatch, who: null };
   void fillSummaries(services).catch((error: unknown) => log.warn({ err: error }, 'rows without a picture'));
+  void forgetOld(db).catch((error: unknown) => log.warn({ err: error }, 'old requests'));
   const attempts = countAttempts(lines);
   const app = createApp({ ...services, attempts, sessions: sessions.handler }, log, options);
   const stopEnding = endLostPages(services, log);

@@ -110,3 +110,11 @@ export const revisions = pgTable(
   },
   (table) => [primaryKey({ columns: [table.orderId, table.n] })],
 );
+
+/** What was made for requests that name themselves, for as long as one may be sent again. */
+export const madeOnce = pgTable('made_once', {
+  key: text('key').primaryKey(),
+  /** Ids of it. */
+  made: jsonb('made').$type<readonly number[]>().notNull(),
+  madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+});

@@ -7,6 +7,7 @@ import { sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { eventSchema } from '../../contracts/api';
 import type { HeadNow, ShopEvent } from '../../contracts/api';
+import { isDatabaseAway } from '../db/away';
 import type { Db } from '../db/connect';
 import { tellHeads } from './headsTold';
 import { listenForever } from './listen';
@@ -49,8 +50,15 @@ export async function openHub(url: string, db: Db, log: Logger): Promise<Hub> {
     backAgain: () => pass({ kind: 'missed' }),
   });
 
-  const tell = async (event: ShopEvent): Promise<void> =>
-    void (await db.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(event)})`));
+  const tell = async (event: ShopEvent): Promise<void> => {
+    try {
+      await db.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(event)})`);
+    } catch (error) {
+      // what is told was done: pages ask again once the database is back
+      if (!isDatabaseAway(error)) throw error;
+      log.warn({ event: event.kind }, 'nobody was told');
+    }
+  };
   const heads = tellHeads((moved) => tell({ kind: 'heads', heads: moved }));
 
   return {

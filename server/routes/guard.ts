@@ -64,7 +64,7 @@ const MOST_LOGGED = 400;
 /** Turns errors into a sentence; what a person need not know stays in the log. */
 export function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
-    const trouble = asTrouble(error);
+    const trouble = asTrouble(error, request.method === 'GET');
     // too much to do is no fault, and writing of it is more to do
     if (trouble.status >= 500 && trouble.code !== TOO_BUSY)
       log.error({ error: String(error).slice(0, MOST_LOGGED), path: request.path }, 'request failed');
@@ -76,7 +76,10 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
   };
 }
 
-function asTrouble(error: unknown): Trouble {
+const LOOK_FIRST = 'Look whether it was done, then try again.';
+
+/** @param isLook nothing was to be changed: of all else nobody knows whether it was done before this went wrong */
+function asTrouble(error: unknown, isLook: boolean): Trouble {
   if (error instanceof Trouble) return error;
   if (error instanceof multer.MulterError) {
     if (error.code === 'LIMIT_FILE_SIZE') return new Trouble(413, 'too-big', tooBig().message);
@@ -95,7 +98,7 @@ function asTrouble(error: unknown): Trouble {
     return new Trouble(
       503,
       'database-away',
-      'The database cannot be reached just now. Nothing was changed; try again in a moment.',
+      `The database cannot be reached just now. ${isLook ? 'Try again in a moment.' : LOOK_FIRST}`,
     );
   }
   if (isDiskFull(error))
@@ -107,6 +110,6 @@ function asTrouble(error: unknown): Trouble {
   return new Trouble(
     500,
     'fault',
-    'Something went wrong inside Jam Pan. Nothing was changed; try once more.',
+    `Something went wrong inside Jam Pan. ${isLook ? 'Try once more.' : LOOK_FIRST}`,
   );
 }

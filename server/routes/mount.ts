@@ -1,6 +1,7 @@
 /** Puts handlers under the addresses of the table of endpoints: what comes in is parsed, what goes out is typed. */
 import express from 'express';
 import type { Express, NextFunction, Request, Response } from 'express';
+import { KEY_HEADER } from '../../contracts/api';
 import type { Asked, Given, Route } from '../../contracts/endpoints';
 import type { Endpoint } from '../../contracts/endpoints/endpoint';
 import { ENDPOINTS } from '../../contracts/endpoints';
@@ -13,6 +14,9 @@ import { handle, parse } from './guard';
 import { asking, refuseRoute } from './rights';
 import { Sent } from './sent';
 import { answerInSteps, oneFile, uploadedFile } from './upload';
+
+/** Of a request that names itself. */
+const LONGEST_KEY = 100;
 
 /** What handlers stand on. */
 export interface RouteServices extends CutServices, LogInServices {
@@ -67,7 +71,11 @@ export function mount(
           request,
           response,
           asking: who,
-          services: { ...services, who: who.me?.id ?? null },
+          services: {
+            ...services,
+            who: who.me?.id ?? null,
+            key: request.get(KEY_HEADER)?.slice(0, LONGEST_KEY),
+          },
         };
         if (endpoint.upload) return answerInSteps(request, response, (watch) => answer({ ...came, watch }));
         const value = await answer(came);

@@ -20,6 +20,7 @@ import type { ReadingServices } from './readings';
 import { artworksFor, takeFile } from './readings';
 import type { Watch } from '../work/pool';
 import { choicesOf } from './choicesOf';
+import { onlyOnce } from './onlyOnce';
 import { guestsChanged, sharingOf } from './sharing';
 import { loadShop } from './shop';
 
@@ -71,17 +72,19 @@ export async function addOrder(
   services: OrderServices,
   values: Omit<typeof orders.$inferInsert, 'number'>,
 ): Promise<Order> {
-  const { db, who } = services;
-  const id = await db.transaction(async (tx) => {
-    await tx.execute(sql`select pg_advisory_xact_lock(731002)`);
-    const [{ last }] = await tx.select({ last: max(orders.number) }).from(orders);
-    const [row] = await tx
-      .insert(orders)
-      .values({ ...values, number: (last ?? FIRST_NUMBER - 1) + 1 })
-      .returning({ id: orders.id });
-    await tx.insert(revisions).values({ orderId: row.id, n: 0, choices: values.choices, madeBy: who });
-    return row.id;
-  });
+  const { db, who, key } = services;
+  const [id] = await db.transaction((tx) =>
+    onlyOnce(tx, 'order', { who, key }, async () => {
+      await tx.execute(sql`select pg_advisory_xact_lock(731002)`);
+      const [{ last }] = await tx.select({ last: max(orders.number) }).from(orders);
+      const [row] = await tx
+        .insert(orders)
+        .values({ ...values, number: (last ?? FIRST_NUMBER - 1) + 1 })
+        .returning({ id: orders.id });
+      await tx.insert(revisions).values({ orderId: row.id, n: 0, choices: values.choices, madeBy: who });
+      return [row.id];
+    }),
+  );
   return afterChange(services, id);
 }
 

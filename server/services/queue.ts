@@ -11,6 +11,7 @@ import type { MadeCut } from '../work/makeCuts';
 import type { MadePlan } from '../work/planningTasks';
 import type { CutServices } from './cuts';
 import { listCuts, promoteNext } from './cuts';
+import { madeBefore, onlyOnce } from './onlyOnce';
 import { getOrder, planToCut } from './orders';
 import { pack } from './pack';
 import { sharingOf } from './sharing';
@@ -43,7 +44,10 @@ export async function putInQueue(
   asked: QueuedPart,
   hold = false,
 ): Promise<readonly number[]> {
-  const { db, hub, who } = services;
+  const { db, hub, who, key } = services;
+  const what = `queue ${orderId}`;
+  const before = await madeBefore(db, what, services);
+  if (before) return before;
   const order = await getOrder(db, orderId);
   if (order.revision !== revision) {
     throw new Trouble(
@@ -63,39 +67,41 @@ export async function putInQueue(
   const sharing = isAlone ? ALONE : await sharingOf(db, order);
   if (!isAlone && shownSharing !== undefined && shownSharing !== sharing.version) throw sharingChanged();
   const wanted = await cutsAsked(services, order, sharing, asked);
-  const madeIds = await db.transaction(async (tx) => {
-    // one order is queued once at a time, however often and from wherever the button is pressed; those it shares film with too
-    const together = [orderId, ...sharing.guests.map(({ id }) => id)];
-    await tx.select().from(orders).where(inArray(orders.id, together)).orderBy(orders.id).for('update');
-    if (!isAlone && (await sharingOf(tx, order)).version !== sharing.version) throw sharingChanged();
-    const onFilms = wanted.map(({ film }) => film.id);
-    await refuseTwice(tx, orderId, asked);
-    if (!isSpoilt(asked)) await refuseQueued(tx, { ...order, films: onFilms });
-    for (const guest of sharing.guests)
-      await refuseQueued(tx, { ...guest, films: guest.films.filter((film) => onFilms.includes(film)) });
-    const made = await tx
-      .insert(cuts)
-      .values(
-        wanted.map((cut, i) => ({
-          ...rowOf(cut),
-          orderId,
-          revision,
-          asked,
-          position: i + 1,
-          of: wanted.length,
-          state: hold ? 'held' : 'queued',
-        })),
-      )
-      .returning({ id: cuts.id });
-    const ids = made.map(({ id }) => id);
-    // behind all that was queued before
-    await tx.update(cuts).set({ rank: cuts.id }).where(inArray(cuts.id, ids));
-    const act = hold ? 'held' : 'queued';
-    await tx.insert(cutActs).values(ids.map((cutId) => ({ cutId, act, who }) as const));
-    const whose = { host: { id: orderId, revision }, guests: sharing.guests };
-    await tx.insert(cutShares).values(wanted.flatMap((cut, i) => sharesIn(made[i].id, cut, whose)));
-    return ids;
-  });
+  const madeIds = await db.transaction((tx) =>
+    onlyOnce(tx, what, { who, key }, async () => {
+      // one order is queued once at a time, however often and from wherever the button is pressed; those it shares film with too
+      const together = [orderId, ...sharing.guests.map(({ id }) => id)];
+      await tx.select().from(orders).where(inArray(orders.id, together)).orderBy(orders.id).for('update');
+      if (!isAlone && (await sharingOf(tx, order)).version !== sharing.version) throw sharingChanged();
+      const onFilms = wanted.map(({ film }) => film.id);
+      await refuseTwice(tx, orderId, asked);
+      if (!isSpoilt(asked)) await refuseQueued(tx, { ...order, films: onFilms });
+      for (const guest of sharing.guests)
+        await refuseQueued(tx, { ...guest, films: guest.films.filter((film) => onFilms.includes(film)) });
+      const made = await tx
+        .insert(cuts)
+        .values(
+          wanted.map((cut, i) => ({
+            ...rowOf(cut),
+            orderId,
+            revision,
+            asked,
+            position: i + 1,
+            of: wanted.length,
+            state: hold ? 'held' : 'queued',
+          })),
+        )
+        .returning({ id: cuts.id });
+      const ids = made.map(({ id }) => id);
+      // behind all that was queued before
+      await tx.update(cuts).set({ rank: cuts.id }).where(inArray(cuts.id, ids));
+      const act = hold ? 'held' : 'queued';
+      await tx.insert(cutActs).values(ids.map((cutId) => ({ cutId, act, who }) as const));
+      const whose = { host: { id: orderId, revision }, guests: sharing.guests };
+      await tx.insert(cutShares).values(wanted.flatMap((cut, i) => sharesIn(made[i].id, cut, whose)));
+      return ids;
+    }),
+  );
   for (const cutterId of new Set(wanted.map((cut) => cut.cutterId))) await promoteNext(services, cutterId);
   for (const id of [orderId, ...sharing.guests.map((guest) => guest.id)])
     await hub.tell({ kind: 'order', orderId: id });

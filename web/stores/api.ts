@@ -1,8 +1,9 @@
 import { addressOf } from '../../contracts/address';
 import type { Problem } from '../../contracts/api';
+import { KEY_HEADER, STEPS_TYPE } from '../../contracts/api';
 import type { Ask, Given, Route } from '../../contracts/endpoints';
+import { requestKeys } from './requestKeys';
 import { lastStep, shareIn } from './steps';
-import { STEPS_TYPE } from '../../contracts/api';
 
 /** What the server said no with, in words for a person. */
 export class ApiProblem extends Error {
@@ -38,15 +39,32 @@ export async function call<R extends Route>(route: R, ...said: Said<R>): Promise
   }
 }
 
+/** What must not be made twice when it is asked for again, because its answer was lost. */
+const MADE_ONCE: ReadonlySet<Route> = new Set([
+  'POST /api/orders',
+  'POST /api/orders/text',
+  'POST /api/orders/{id}/repeat',
+  'POST /api/orders/{id}/queue',
+] satisfies Route[]);
+const keys = requestKeys();
+/** The server, or something on the way to it, did not say what became of it. */
+const isUnanswered = (status: number): boolean => status === 0 || status === 502 || status === 503;
+
 async function callOnce<R extends Route>(route: R, ...[ask]: Said<R>): Promise<Given<R>> {
   const { body } = (ask ?? {}) as { body?: unknown };
-  const response = await fetch(addressOf(route, ask ?? ({} as Ask<R>)), {
+  const address = addressOf(route, ask ?? ({} as Ask<R>));
+  const signature = `${address} ${JSON.stringify(body)}`;
+  const response = await fetch(address, {
     method: route.slice(0, route.indexOf(' ')),
-    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+    headers: {
+      ...(body !== undefined && { 'Content-Type': 'application/json' }),
+      ...(MADE_ONCE.has(route) && { [KEY_HEADER]: keys.keyFor(signature) }),
+    },
     body: body === undefined ? undefined : JSON.stringify(body),
   }).catch(() => {
     throw new ApiProblem(0, 'away', AWAY);
   });
+  if (!isUnanswered(response.status)) keys.answered(signature);
   if (response.ok) return (await response.json()) as Given<R>;
   throw problemFrom(response.status, await response.text());
 }
@@ -102,7 +120,13 @@ export function upload<R extends Uploads>(
   });
   const form = new FormData();
   form.append('file', file);
+  const signature = `${route} ${file.name} ${file.size} ${file.lastModified}`;
+  done.then(
+    () => keys.answered(signature),
+    (problem: ApiProblem) => isUnanswered(problem.status) || keys.answered(signature),
+  );
   request.open('POST', addressOf(route, {} as Ask<R>));
+  if (MADE_ONCE.has(route)) request.setRequestHeader(KEY_HEADER, keys.keyFor(signature));
   request.setRequestHeader('Accept', STEPS_TYPE);
   request.send(form);
   return { done, cancel: () => request.abort() };
