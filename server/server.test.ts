@@ -355,6 +355,8 @@ describe('text', () => {
   test('an order starts with typed text; capitals are as high as asked, in every typeface', async () => {
     const { body } = await begin().expect(200);
     expect(body.name).toBe('HELLO');
+    // a dot is no ending of a file's name
+    expect((await begin({ text: '1.5 TON SWL' }).expect(200)).body.name).toBe('1.5 TON SWL');
     await until(
       async () => (await api().get(`/api/orders/${body.id}/thumbnail.png`)).status,
       (status) => status === 200,
@@ -938,7 +940,7 @@ describe('cutting', () => {
     const none = await api().post('/api/pictures').attach('file', Buffer.from(WREN), 'wall.png').expect(422);
     expect(none.body).toMatchObject({
       code: 'no-picture',
-      message: expect.stringContaining('JPEG, PNG or WebP'),
+      message: expect.stringContaining('JPEG, PNG, WebP, GIF, TIFF or BMP'),
     });
     const broken = turned.subarray(0, turned.length - 200);
     const cut = await api().post('/api/pictures').attach('file', Buffer.from(broken), 'wall.jpg');

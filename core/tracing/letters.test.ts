@@ -12,7 +12,7 @@ import { weld } from '../geometry/region';
 import { DEFAULT_TRACE } from '../artwork/choices';
 import { parsePathData } from '../readers/svg/pathData';
 import { trace } from './trace';
-import { sample } from '../sample.testing';
+import { IS_LONG, sample } from '../sample.testing';
 
 const SIZE = 360;
 const PAD = 20;
@@ -56,6 +56,9 @@ function cornersOf(ring: Float64Array): (readonly [number, number])[] {
   return out;
 }
 
+/** What few letters may have of what is so many on average: three deviations of a count (Poisson). */
+const most = (mean: number): number => (IS_LONG ? mean : mean + 3 * Math.sqrt(mean));
+
 test('the traced outline lies within a pixel of the letter, and so do its corners', () => {
   let places = 0;
   let far = 0;
@@ -87,7 +90,7 @@ test('the traced outline lies within a pixel of the letter, and so do its corner
   expect(faces.length).toBeGreaterThanOrEqual(12);
   expect(places).toBeGreaterThan(1000 * some.length);
   expect(corners).toBeGreaterThan(90 * some.length);
-  expect(far).toBeLessThanOrEqual(places / 5000);
+  expect(far).toBeLessThanOrEqual(most(places / 5000));
   // two corners nearer to each other than a pixel's blur are one in the picture
-  expect(lost).toBeLessThanOrEqual(corners / 100);
+  expect(lost).toBeLessThanOrEqual(most(corners / 100));
 });

@@ -8,7 +8,8 @@ export function kindOf(bytes: Uint8Array): FileKind {
   if (bytes.length === 0) throw empty();
   const head = Buffer.from(bytes.subarray(0, 4096)).toString('latin1');
   if (/^PK\x03\x04/.test(head)) throw unknownKind(head);
-  if (/^\x89PNG|^\xff\xd8\xff|^RIFF[\s\S]{4}WEBP/.test(head)) return 'picture';
+  if (/^\x89PNG|^\xff\xd8\xff|^RIFF[\s\S]{4}WEBP|^GIF8[79]a|^II\*\0|^MM\0\*/.test(head)) return 'picture';
+  if (isBmp(bytes)) return 'picture';
   if (head.slice(0, 1024).includes('%PDF-')) return 'pdf';
   if (head.startsWith('%!') || head.startsWith('\xc5\xd0\xd3\xc6')) return 'eps';
   if (head.startsWith('\x1f\x8b')) return 'svg';
@@ -27,14 +28,18 @@ export function kindOf(bytes: Uint8Array): FileKind {
   throw unknownKind(head);
 }
 
+/** By its first letters, and by the length of its header: HP-GL may begin with these letters too. */
+function isBmp(bytes: Uint8Array): boolean {
+  if (bytes.length < 18 || bytes[0] !== 0x42 || bytes[1] !== 0x4d) return false;
+  return [12, 40, 52, 56, 64, 108, 124].includes(Buffer.from(bytes.subarray(14, 18)).readUInt32LE());
+}
+
 const empty = (): FileProblem =>
   new FileProblem('empty', 'The file is empty. Save the drawing again and drop it here once more.');
 
 function unknownKind(head: string): FileProblem {
   const known = /^PK/.test(head)
     ? 'This is a packed folder: unpack it and drop the drawing that is in it.'
-    : /^GIF8|^BM|^II\*|^MM\0\*/.test(head)
-      ? 'This kind of picture cannot be read: save it as PNG, JPEG or WebP and drop that here.'
-      : 'This is no drawing that can be read. SVG, PDF, EPS, DXF, HP-GL, PNG, JPEG and WebP can.';
+    : 'This is no drawing that can be read. SVG, PDF, EPS, DXF, HP-GL, PNG, JPEG, WebP, GIF, TIFF and BMP can.';
   return new FileProblem('unknown-kind', known);
 }

@@ -2,6 +2,7 @@
 // argv: JSON { mostPixels, width?, print? }: all of its pixels, or a PNG no more than so many pixels across, or one to print:
 // `jpeg` leaves a JPEG that lies upright as it came, all else is a PNG with every pixel. stdin: the file.
 // stdout: four bytes of length, JSON { width, height, density } or { problem }, then RGBA, the PNG or the file.
+import { decode } from 'bmp-ts';
 import sharp from 'sharp';
 import { answerWith } from './answer.mjs';
 
@@ -12,7 +13,9 @@ const chunks = [];
 for await (const chunk of process.stdin) chunks.push(chunk);
 
 async function main() {
-  const image = sharp(Buffer.concat(chunks), { limitInputPixels: mostPixels, failOn: 'truncated' });
+  const file = Buffer.concat(chunks);
+  const isBitmap = file.toString('latin1', 0, 2) === 'BM';
+  const image = isBitmap ? bitmap(file) : sharp(file, { limitInputPixels: mostPixels, failOn: 'truncated' });
   if (across !== undefined) {
     const { width = 0, height = 0, orientation = 1 } = await image.metadata();
     const seenAs = orientation > 4 ? { width: height, height: width } : { width, height };
@@ -28,10 +31,11 @@ async function main() {
     const png = (size === 0 ? seen : seen.median(size)).png({ compressionLevel: 3 });
     return { head: seenAs, data: await png.toBuffer() };
   }
-  const { width = 0, height = 0, density, format, orientation = 1 } = await image.metadata();
+  const { width = 0, height = 0, format, orientation = 1, ...rest } = await image.metadata();
+  const density = isBitmap ? bitmapDensity(file) : rest.density;
   if (print !== undefined) {
     if (print === 'jpeg' && format === 'jpeg' && orientation === 1)
-      return { head: { width, height }, data: Buffer.concat(chunks) };
+      return { head: { width, height }, data: file };
     const { data, info } = await image
       .rotate()
       .toColourspace('srgb')
@@ -54,6 +58,18 @@ async function main() {
   const noise = size === 0 ? 0 : noiseOf(smooth, w, h, size + 1);
   return { head: { width: w, height: h, density, smoothed: size > 0, noise }, data: smooth };
 }
+
+/** A BMP, which the decoder of all other kinds does not read: 32-bit ones without any alpha have none. */
+function bitmap(file) {
+  const [width, height] = file.readUInt32LE(14) === 12 ? [file.readUInt16LE(18), file.readUInt16LE(20)] : [Math.abs(file.readInt32LE(18)), Math.abs(file.readInt32LE(22))]; // prettier-ignore
+  if (width * height > mostPixels) throw new Error('pixel limit');
+  const { data } = decode(file, { toRGBA: true });
+  const image = sharp(data, { raw: { width, height, channels: 4 } });
+  return data.some((value, i) => i % 4 === 3 && value > 0) ? image : image.removeAlpha();
+}
+
+/** Pixels an inch that a BMP is said to have, when it is said. */
+const bitmapDensity = (file) => file.readUInt32LE(14) >= 40 ? Math.round(file.readInt32LE(38) * 0.0254) || undefined : undefined; // prettier-ignore
 
 /** Grain below the first leaves outlines as they are, above the second it needs the larger window; of 255. */
 const [QUIET, LOUD] = [5, 11];

@@ -1,6 +1,6 @@
 /** Every kind of file, written by others, read by us, and compared as an independent renderer (resvg) draws it. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { spawnSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -559,9 +559,42 @@ describe('characters that a typeface lacks', () => {
 test('a file under a wrong ending is known by what is in it; what is none is told', async () => {
   expect(kindOf(Buffer.from('%PDF-1.7 …'))).toBe('pdf');
   expect(kindOf(Buffer.from('IN;SP1;PU0,0;PD100,0;'))).toBe('plt');
-  expect(() => kindOf(Buffer.from('GIF89a'))).toThrow(/PNG, JPEG or WebP/);
+  expect(kindOf(Buffer.from('GIF89a'))).toBe('picture');
+  // HP-GL may begin with the letters of a BMP
+  expect(() => kindOf(Buffer.from('BM, the second one of two plans'))).toThrow(/TIFF and BMP can/);
   expect(() => kindOf(Buffer.from('PK\x03\x04'))).toThrow(/unpack it/);
   expect(() => kindOf(Buffer.from('Dear Tern Lane Signs, please cut this'))).toThrow(
     /no drawing that can be read/,
   );
+});
+
+describe('pictures of every kind come in as their PNG does', () => {
+  // Ghostscript writes BMP and TIFF, sharp GIF
+  const page =
+    '%!PS\n%%BoundingBox: 0 0 144 72\n0.8 0.1 0.2 setrgbcolor 20 10 60 50 rectfill 0 0.3 0.7 setrgbcolor 100 36 24 0 360 arc fill showpage';
+  const dir = mkdtempSync(join(tmpdir(), 'pictures-'));
+  const drawn = (device: string): Buffer => {
+    const out = join(dir, device);
+    const size = ['-dDEVICEWIDTHPOINTS=144', '-dDEVICEHEIGHTPOINTS=72', '-dFIXEDMEDIA', '-r150'];
+    execFileSync('gs', ['-q', '-dSAFER', '-dBATCH', '-dNOPAUSE', ...size, `-sDEVICE=${device}`, `-sOutputFile=${out}`, '-'], { input: page }); // prettier-ignore
+    return readFileSync(out);
+  };
+  const seen = async (bytes: Buffer) => {
+    const { page, shapes } = await readFile(bytes);
+    return { page, shapes: shapes.map(({ colour, path }) => [colour, path.xy.length]) };
+  };
+
+  test.each(['bmp16m', 'tiff24nc'])('%s', async (device) => {
+    const [own, png] = [await seen(drawn(device)), await seen(drawn('png16m'))];
+    expect(own.page.width).toBeCloseTo(50.8, 1);
+    expect(own.page.width).toBeCloseTo(png.page.width, 1);
+    expect(own.shapes).toEqual(png.shapes);
+  });
+
+  test('gif, and a BMP that stops in the middle', async () => {
+    const png = drawn('png16m');
+    const gif = await sharp(png).gif().toBuffer();
+    expect((await seen(gif)).shapes.map(([, points]) => points)).toEqual((await seen(png)).shapes.map(([, points]) => points)); // prettier-ignore
+    await expect(readFile(drawn('bmp16m').subarray(0, 400))).rejects.toMatchObject({ name: 'FileProblem' });
+  });
 });

@@ -59,7 +59,8 @@ async function beginOrder(services: OrderServices, piece: Piece, details: OrderD
   const { artwork, ...rest } = details.choices ?? DEFAULT_CHOICES;
   const choices = { ...rest, artwork: { ...artwork, pieces: [piece] } };
   return addOrder(services, {
-    name: details.name ?? nameFrom(piece.source.kind === 'file' ? piece.source.name : piece.name),
+    // a dot in typed text is no ending
+    name: details.name ?? (piece.source.kind === 'file' ? nameFrom(piece.source.name) : piece.name),
     due: details.due ?? null,
     fileName: piece.source.kind === 'file' ? piece.source.name : '',
     fileHash: piece.source.kind === 'file' ? piece.source.hash : null,

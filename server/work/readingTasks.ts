@@ -65,7 +65,7 @@ export const measurePicture = ({ bytes, ...watched }: { bytes: Uint8Array } & Wa
     if (kindOf(bytes) !== 'picture')
       throw new FileProblem(
         'no-picture',
-        'That file is no picture. A photograph as JPEG, PNG or WebP will do.',
+        'That file is no picture. A photograph as JPEG, PNG, WebP, GIF, TIFF or BMP will do.',
       );
     return sizeOfPicture(bytes);
   });
