@@ -5,13 +5,15 @@ import type { CutAct, CutActed } from '../../contracts/cuts';
 import { call } from '../stores/api';
 import { clock } from './clock';
 import { useListening } from '../stores/events';
+import { oneAtATime } from '../stores/oneAtATime';
 
 const props = defineProps<{ cut: number }>();
 const acts = ref<readonly CutActed[]>([]);
-async function look(): Promise<void> {
+// an answer that was long on its way is not shown over a later one
+const { ask: look } = oneAtATime(async () => {
   const params = { id: props.cut };
   acts.value = await call('GET /api/cuts/{id}/acts', { params }).catch(() => acts.value);
-}
+});
 onMounted(look);
 useListening((event) => void (event.kind === 'cut' && event.cutId === props.cut && look()), look);
 const WORDS: Readonly<Record<CutAct, string>> = {

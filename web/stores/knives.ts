@@ -3,6 +3,7 @@ import { onMounted, ref } from 'vue';
 import type { Knife } from '../../contracts/calibrations';
 import { ApiProblem, call } from './api';
 import { useListening } from './events';
+import { oneAtATime } from './oneAtATime';
 
 /** The shop's knives: which is in which cutter, which lie in the drawer. */
 export const useKnives = defineStore('knives', () => {
@@ -19,7 +20,7 @@ export const useKnives = defineStore('knives', () => {
       problem.value = error;
     }
   }
-  const load = (): Promise<void> => shown(call('GET /api/knives'));
+  const { ask: load } = oneAtATime(() => shown(call('GET /api/knives')));
   /** Keeps up with them as long as the component is there. */
   function follow(): void {
     const again = (): void => void load();

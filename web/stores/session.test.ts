@@ -25,13 +25,13 @@ function fakeServer() {
   let revision = 0;
   let name = 'Order';
   const history: Choices[] = [choices];
-  const state = { isAway: false, losesAnswers: false, status: 0 };
+  const state = { isAway: false, losesAnswers: false, status: 0, code: 'away' };
   const waiting: (() => void)[] = [];
   let isHeld = false;
   const order = (): Order =>
     ({ id: 1, name, choices, revision, canUndo: revision > 0, canRedo: false }) as unknown as Order;
   const answer = (method: string, path: string, body: unknown): unknown => {
-    if (state.isAway) throw new ApiProblem(state.status, 'away', 'away');
+    if (state.isAway) throw new ApiProblem(state.status, state.code, 'away');
     if (method === 'GET') return JSON.parse(JSON.stringify(order(), inAnotherOrder));
     if (path.endsWith('/undo')) {
       if (revision > 0) [choices, revision] = [history[--revision], revision];
@@ -153,6 +153,18 @@ describe('one person', () => {
       expect([server.choices().layout.copies, session.order().revision]).toEqual([5, 3]);
     },
   );
+
+  test('a password that is to be changed first takes nothing away', async () => {
+    const server = fakeServer();
+    Object.assign(server.state, { isAway: true, status: 403, code: 'must-change' });
+    const { session, problems } = opened(server);
+    session.change(copies(4));
+    for (let i = 0; i < 20; i++) await new Promise((done) => setImmediate(done));
+    expect([session.saving(), problems]).toEqual(['waiting', []]);
+    server.state.isAway = false;
+    await settled(session);
+    expect(server.choices().layout.copies).toBe(4);
+  });
 
   test('an answer that is lost on its way: the change counts once', async () => {
     const server = fakeServer();

@@ -46,8 +46,9 @@ export interface Session {
 
 const RETRY_MS = 2000;
 
-/** It may well be taken a little later: the server or its database is away, has too much to do, or does not know who asks. */
-const isForNow = ({ status }: ApiProblem): boolean => [0, 401, 429, 503].includes(status);
+/** It may well be taken a little later: the server or its database is away, has too much to do, does not know who asks, or waits for their own password. */
+const isForNow = ({ status, code }: ApiProblem): boolean =>
+  [0, 401, 429, 502, 503].includes(status) || code === 'must-change';
 
 export function createSession(loaded: Order, host: Host): Session {
   const { id } = loaded;

@@ -4,13 +4,15 @@ import { computed, onMounted, shallowRef } from 'vue';
 import type { FilmWanted } from '../../contracts/usage';
 import { call } from './api';
 import { useListening } from './events';
+import { oneAtATime } from './oneAtATime';
 
 const SETTLED_MS = 400;
 
 export function useWanted() {
   const rows = shallowRef<readonly FilmWanted[]>();
-  const look = async (): Promise<void> =>
-    void (rows.value = await call('GET /api/films/wanted').catch(() => rows.value));
+  const { ask: look } = oneAtATime(async () => {
+    rows.value = await call('GET /api/films/wanted').catch(() => rows.value);
+  });
   onMounted(look);
   // orders are told of with every change that anybody makes of any
   const soon = useDebounceFn(look, SETTLED_MS);

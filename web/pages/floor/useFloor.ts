@@ -13,6 +13,7 @@ import type { Cutter } from '../../../core/layout/cutter';
 import { ApiProblem, call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
 import { useListening } from '../../stores/events';
+import { oneAtATime } from '../../stores/oneAtATime';
 
 /** A cut with its place on the time axis. */
 export interface CutBlock extends Omit<Block, 'cut'> {
@@ -35,12 +36,13 @@ export function useFloor() {
   const problem = ref<ApiProblem>();
   const now = useNow({ interval: TICK_MS });
 
-  const lookAtFloor = async (): Promise<void> =>
-    void (floor.value = await call('GET /api/floor').catch(() => floor.value));
-  const lookAtShop = async (): Promise<void> => {
+  const { ask: lookAtFloor } = oneAtATime(async () => {
+    floor.value = await call('GET /api/floor').catch(() => floor.value);
+  });
+  const { ask: lookAtShop } = oneAtATime(async () => {
     const shop = await call('GET /api/shop').catch(() => undefined);
     if (shop) cutters.value = [...shop.cutters].sort((a, b) => b.widest - a.widest);
-  };
+  });
   const lookAtAll = (): void => {
     void lookAtFloor();
     void lookAtShop();

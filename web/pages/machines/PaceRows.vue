@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue';
 import type { Pace } from '../../../core/calibration/pace';
 import { ApiProblem, call } from '../../stores/api';
 import { useListening } from '../../stores/events';
+import { oneAtATime } from '../../stores/oneAtATime';
 import type { MachineEmits, MachineProps } from './change';
 import { useMe } from '../../stores/me';
 
@@ -12,13 +13,13 @@ const props = defineProps<MachineProps>();
 const emit = defineEmits<MachineEmits>();
 
 const found = ref<Pace | null>();
-async function load(): Promise<void> {
+const { ask: load } = oneAtATime(async () => {
   try {
     found.value = await call('GET /api/cutters/{cutter}/pace', { params: { cutter: props.machine.id } });
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error;
   }
-}
+});
 const again = (): void => void load();
 useListening(({ kind }) => void (kind === 'cut' && load()), again);
 onMounted(again);

@@ -5,15 +5,15 @@ import type { LoadedNow } from '../../../contracts/floor';
 import type { Cutter } from '../../../core/layout/cutter';
 import { call } from '../../stores/api';
 import { useListening } from '../../stores/events';
+import { oneAtATime } from '../../stores/oneAtATime';
 
 /** Names of cutters by film. */
 export function useInCutters(cutters: Ref<readonly Cutter[]>) {
   const loaded = shallowRef<readonly LoadedNow[]>([]);
-  const look = async (): Promise<void> =>
-    void (loaded.value = await call('GET /api/floor').then(
-      (now) => now.loaded,
-      () => loaded.value,
-    ));
+  const { ask: look } = oneAtATime(async () => {
+    const now = await call('GET /api/floor').catch(() => undefined);
+    if (now) loaded.value = now.loaded;
+  });
   onMounted(look);
   useListening((event) => void (event.kind === 'cut' && look()), look);
   return computed(() => {

@@ -3,6 +3,7 @@ import { onMounted, ref } from 'vue';
 import type { People, Person, Role } from '../../../contracts/people';
 import { ApiProblem, call } from '../../stores/api';
 import { useListening } from '../../stores/events';
+import { oneAtATime } from '../../stores/oneAtATime';
 
 export function usePeople() {
   const people = ref<readonly Person[]>([]);
@@ -15,7 +16,7 @@ export function usePeople() {
     people.value = now.people;
     state.value = 'ready';
   }
-  async function look(): Promise<void> {
+  const { ask: look } = oneAtATime(async () => {
     try {
       show(await call('GET /api/people'));
     } catch (error) {
@@ -24,7 +25,7 @@ export function usePeople() {
       state.value = 'failed';
       problem.value = error;
     }
-  }
+  });
   async function keep(work: () => Promise<People>): Promise<boolean> {
     problem.value = undefined;
     try {

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import type { Usage } from '../../../contracts/usage';
 import { ApiProblem, call } from '../../stores/api';
 import { useListening } from '../../stores/events';
+import { oneAtATime } from '../../stores/oneAtATime';
 import type { SpanName } from './spans';
 import { SPANS, todayHere, weeksOf } from './spans';
 
@@ -27,7 +28,7 @@ export function useUsage() {
 
   const usage = ref<Usage>();
   const problem = ref<ApiProblem>();
-  async function look(): Promise<void> {
+  const { ask: look } = oneAtATime(async () => {
     const asked = query.value;
     try {
       const now = await call('GET /api/usage', { query: asked });
@@ -37,7 +38,7 @@ export function useUsage() {
       if (!(error instanceof ApiProblem)) throw error;
       problem.value = error;
     }
-  }
+  });
   watch(query, look, { immediate: true });
   // film is booked when a cut is over, and then the shop has changed
   useListening((event) => void (event.kind === 'shop' && look()), look);
