@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEMO_FILMS } from '../../demo/shop';
 import { filmsFromCsv, filmsToCsv } from './csv';
+import type { Film } from './film';
 import { buildOf, finishOf, limitsOf } from './film';
 
 describe('films as a table', () => {
@@ -24,6 +25,21 @@ describe('films as a table', () => {
         limits: limitsOf(film),
       }),
     );
+  });
+
+  test('a film is named in any script, and known by its name again', () => {
+    const names = ['Красный', 'Синий', '海の青', 'Красный 3', 'Синий 3', 'Grün', 'לבן'];
+    const table = (): readonly Film[] => {
+      const read = filmsFromCsv(
+        `name,colour,roll width mm\n${names.map((name) => `${name},#000000,610`).join('\n')}`,
+      );
+      if (!read.ok) throw new Error(read.message);
+      return read.films;
+    };
+    expect(table().map(({ name }) => name)).toEqual(names);
+    expect(new Set(table().map(({ id }) => id)).size).toBe(names.length);
+    expect(table().map(({ id }) => id)).toEqual(table().map(({ id }) => id));
+    for (const { id } of table()) expect(id).toMatch(/^[a-z0-9][a-z0-9-]*$/);
   });
 
   test('columns in another order, semicolons, commas in numbers, no id', () => {

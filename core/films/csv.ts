@@ -101,6 +101,22 @@ export function filmsFromCsv(text: string): FilmTable {
 const isSameFilm = (a: Film, b: Film): boolean =>
   JSON.stringify({ ...a, rolls: [] }) === JSON.stringify({ ...b, rolls: [] });
 
+/**
+ * An id for a film that a table gives none, always the same one for a name. Of names in other scripts too little is left
+ * in Latin letters to tell them apart: a number made of the whole name does (FNV-1a, RFC draft-eastlake-fnv).
+ */
+function idFrom(name: string): string {
+  const latin = name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 50);
+  if (latin !== '' && !/[^\P{L}\p{Script=Latin}]/u.test(name)) return latin;
+  let hash = 0x811c9dc5;
+  for (const char of name.normalize('NFC')) hash = Math.imul(hash ^ char.codePointAt(0)!, 0x01000193) >>> 0;
+  return [latin || 'film', hash.toString(36)].join('-');
+}
+
 function filmOf(cell: (name: string) => string): Film | string {
   const name = cell('name');
   if (name === '') return 'the film has no name.';
@@ -110,12 +126,7 @@ function filmOf(cell: (name: string) => string): Film | string {
     const text = cell(column).replace(',', '.');
     return text === '' ? otherwise : Number(text);
   };
-  const id =
-    cell('id') ||
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '');
+  const id = cell('id') || idFrom(name);
   if (!/^[A-Za-z0-9][\w-]{0,59}$/.test(id))
     return `“${id}” is no id: a letter or digit, then letters, digits and hyphens only.`;
   const kind = cell('kind') === 'garment' ? 'garment' : 'sign';

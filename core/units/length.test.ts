@@ -30,7 +30,24 @@ describe('parseLength', () => {
     ['10/4', 2.5],
     ['2 x 3 in', 152.4],
     ['-5', -5],
+    ['5 inches', 127],
+    ['1 inch', 25.4],
+    ['2 yd', 1828.8],
+    ['1 ft 3 in', 381],
+    ['1 foot 3 inches', 381],
+    ['1/2 yard', 457.2],
+    ['12 millimetres', 12],
+    ['2 Meters', 2000],
   ])('%s is %d mm', (text, expected) => expect(mm(text)).toBeCloseTo(expected, 9));
+
+  test('whatever is shown can be typed', () => {
+    for (const unit of ['mm', 'in'] as const) {
+      for (const length of [0.25, 12.7, 610, 9200, 45_000]) {
+        expect(Math.abs(mm(formatLength(length, unit)) - length)).toBeLessThan(0.06);
+        expect(Math.abs(mm(formatRun(length, unit)) - length)).toBeLessThan(10);
+      }
+    }
+  });
 
   test('a bare number takes the unit that is switched on', () => {
     expect(mm('3', 'in')).toBeCloseTo(76.2, 9);

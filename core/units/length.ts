@@ -4,19 +4,23 @@ export type Unit = 'mm' | 'in';
 
 export const MM_PER_INCH = 25.4;
 
-const MM_PER_UNIT: Readonly<Record<string, number>> = {
-  mm: 1,
-  cm: 10,
-  m: 1000,
-  in: MM_PER_INCH,
-  '"': MM_PER_INCH,
-  '”': MM_PER_INCH,
-  '″': MM_PER_INCH,
-  ft: 12 * MM_PER_INCH,
-  "'": 12 * MM_PER_INCH,
-  '’': 12 * MM_PER_INCH,
-  '′': 12 * MM_PER_INCH,
-};
+/** Whatever a unit may be called, in small letters. */
+const MM_PER_UNIT: Readonly<Record<string, number>> = Object.fromEntries(
+  (
+    [
+      [1, ['mm', 'millimetre', 'millimetres', 'millimeter', 'millimeters']],
+      [10, ['cm', 'centimetre', 'centimetres', 'centimeter', 'centimeters']],
+      [1000, ['m', 'metre', 'metres', 'meter', 'meters']],
+      [MM_PER_INCH, ['in', 'inch', 'inches', '"', '”', '″']],
+      [12 * MM_PER_INCH, ['ft', 'foot', 'feet', "'", '’', '′']],
+      [36 * MM_PER_INCH, ['yd', 'yds', 'yard', 'yards']],
+    ] as const
+  ).flatMap(([mm, names]) => names.map((name) => [name, mm])),
+);
+/** The longest first: `m` begins many. */
+const UNITS = Object.keys(MM_PER_UNIT)
+  .sort((a, b) => b.length - a.length)
+  .join('|');
 
 export type ParsedLength =
   { readonly ok: true; readonly mm: number } | { readonly ok: false; readonly message: string };
@@ -26,8 +30,16 @@ type Token = { readonly kind: 'number' | 'unit' | 'sign'; readonly text: string;
 /** A value still looking for its unit carries power 0; a length carries power 1. */
 type Quantity = { readonly value: number; readonly power: number };
 
-const TOKEN =
-  /\s*(?:(?:(\d+)[\s-]+)?(\d+)\s*\/\s*(\d+)(?=\s*(?:in|ft|["”″'’′]))|(\d+)[\s-]+(\d+)\s*\/\s*(\d+)|(\d+(?:[.,]\d+)?|[.,]\d+)|(mm|cm|ft|in|m|["”″'’′])|([-+*x×/()]))/iy;
+const TOKEN = new RegExp(
+  [
+    String.raw`\s*(?:(?:(\d+)[\s-]+)?(\d+)\s*\/\s*(\d+)(?=\s*(?:in|f(?:t|oot|eet)|y|["”″'’′]))`,
+    String.raw`(\d+)[\s-]+(\d+)\s*\/\s*(\d+)`,
+    String.raw`(\d+(?:[.,]\d+)?|[.,]\d+)`,
+    `(${UNITS})`,
+    String.raw`([-+*x×/()]))`,
+  ].join('|'),
+  'iy',
+);
 
 class LengthError extends Error {}
 
