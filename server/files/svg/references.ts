@@ -45,11 +45,13 @@ export function keepInside(root: Element, pictures: Pictures = 'dots'): Referenc
         if (isOutside && name === 'image') gone.add(element);
         if (name !== 'image') delete attribs[key];
       } else if (/url\(/i.test(attribs[key])) {
-        attribs[key] = attribs[key].replace(URL, (whole, _quote: string, address: string) => {
+        const kept = attribs[key].replace(URL, (whole, _quote: string, address: string) => {
           if (address.trim().startsWith('#')) return whole;
           if (!/^\s*data:/i.test(address)) outside++;
           return 'none';
         });
+        // what is painted instead stands behind a paint that is not there (SVG 2, 13.2)
+        attribs[key] = kept.trim().replace(/^none\s+(?=\S)/, '');
       }
     }
   }

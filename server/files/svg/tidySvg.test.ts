@@ -292,6 +292,14 @@ describe('nothing outside is opened', () => {
     20_000,
   );
 
+  test.each([
+    ['an attribute', '<rect width="9" height="9" fill="url(other.svg#a) #b0202f"/>'],
+    ['a style', `<rect width="9" height="9" style="fill:url('other.svg#a') #b0202f"/>`],
+    ['a sheet', '<style>rect{fill:url(other.svg#a) #b0202f}</style><rect width="9" height="9"/>'],
+  ])('what stands behind a paint that lies outside is painted: %s', async (_, body) => {
+    expect((await read(svg(body))).shapes.map(({ colour }) => colour)).toEqual(['#b0202f']);
+  });
+
   test('whether a picture is there makes no difference', async () => {
     const at = (path: string) => read(svg(`<image href="${path}" width="9" height="9"/>${RECT}`));
     const real = join(process.cwd(), 'docs/screenshots/order.png');
