@@ -40,8 +40,8 @@ await page.getByRole('button', { name: /^\d Layout/ }).click();
 const longest: number[] = [];
 for (let copies = 2; copies <= 6; copies++) {
   await page.evaluate(() => ((window as unknown as { tasks: number[] }).tasks.length = 0));
-  await page.getByLabel('Copies').fill(String(copies));
-  await page.getByLabel('Copies').press('Enter');
+  await page.getByLabel('Copies', { exact: true }).fill(String(copies));
+  await page.getByLabel('Copies', { exact: true }).press('Enter');
   await page.getByText(new RegExp(`^${copies} copies`)).waitFor({ timeout: 60_000 });
   await page.waitForTimeout(1500);
   longest.push(await page.evaluate(() => Math.max(0, ...(window as unknown as { tasks: number[] }).tasks)));

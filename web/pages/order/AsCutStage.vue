@@ -17,6 +17,14 @@ const emit = defineEmits<{ point: [at: { x: number; y: number } | undefined] }>(
 const store = useOrder();
 const stage = ref<InstanceType<typeof StageCanvas>>();
 const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && cut.deviation !== null));
+/** Films that were cut by machines that keep no record. */
+const unrecorded = computed(() => [
+  ...new Set(
+    store.cuts.flatMap(({ state, deviation, film: own }) =>
+      state === 'done' && deviation === null ? [own.name] : [],
+    ),
+  ),
+]);
 /** The newest cut of each strip, and the one that was looked for. */
 const latest = computed(() => {
   const newest = [...new Map(done.value.map((cut) => [cut.strip, cut])).values()];
@@ -126,7 +134,14 @@ function lookClosely(): void {
 
 <template>
   <div class="wrap">
-    <div v-if="!cut" class="none">
+    <div v-if="!cut && unrecorded.length > 0" class="none">
+      <h2>Cut, without a record</h2>
+      <p>
+        {{ unrecorded.join(', ') }}: a real cutter keeps no record of its knife’s way, only a simulated one
+        does. What was sent to it is under Cut lines; Play it goes through it line by line.
+      </p>
+    </div>
+    <div v-else-if="!cut" class="none">
       <h2>Nothing of this order has been cut yet</h2>
       <p>Queue it. When a film is done, the knife's own way shows here over the design.</p>
     </div>
@@ -164,6 +179,7 @@ function lookClosely(): void {
           design.
           <button class="button" @click="lookClosely">Look there</button>
         </p>
+        <p v-if="unrecorded.length > 0">Without a record: {{ unrecorded.join(', ') }}.</p>
         <AsCutNote v-if="!failed && cut.asCut" :said="cut.asCut" class="said" />
         <CutActs :key="cut.id" :cut="cut.id" />
       </div>
