@@ -57,7 +57,7 @@ export class AtCurlew {
     }
     throw new Error('it came to nothing');
   };
-  /** Whoever waits for a cut's end hurries its machine. */
+  /** While a test waits for the end of a cut, its machine works faster. */
   readonly inState = async (id: number, ...states: string[]): Promise<Cut> => {
     const hurries = states.includes('done');
     if (hurries) await this.pace(HURRIED);

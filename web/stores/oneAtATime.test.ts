@@ -22,3 +22,15 @@ test('what is asked for while it is done is done once more, and never beside its
   void ask();
   expect(times).toBe(3);
 });
+
+test('work that failed can be asked for again', async () => {
+  let times = 0;
+  const { ask, isBusy } = oneAtATime(async () => {
+    await null;
+    if (times++ === 0) throw new Error('no answer');
+  });
+  await expect(ask()).rejects.toThrow('no answer');
+  expect(isBusy()).toBe(false);
+  await ask();
+  expect(times).toBe(2);
+});

@@ -5,16 +5,19 @@ export interface OneAtATime {
   readonly isBusy: () => boolean;
 }
 
-/** @param work takes care of its own errors */
+/** @param work when it fails, whoever asked hears of it, and it can be asked for again */
 export function oneAtATime(work: () => Promise<void>): OneAtATime {
   let running: Promise<void> | undefined;
   let isWanted = false;
   const run = async (): Promise<void> => {
-    do {
-      isWanted = false;
-      await work();
-    } while (isWanted);
-    running = undefined;
+    try {
+      do {
+        isWanted = false;
+        await work();
+      } while (isWanted);
+    } finally {
+      running = undefined;
+    }
   };
   return {
     ask: () => {

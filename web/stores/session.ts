@@ -97,15 +97,14 @@ export function createSession(loaded: Order, host: Host): Session {
     if (sending) return;
     sending = true;
     try {
-      while (pending.length > 0 && (await sendNext()));
+      while (pending.length > 0) await sendNext();
     } finally {
       sending = false;
     }
     if (isStale) await reload();
   }
 
-  /** @returns whether to go on with the next one */
-  async function sendNext(): Promise<boolean> {
+  async function sendNext(): Promise<void> {
     const [edits] = pending;
     if (saving !== 'waiting') setSaving('saving');
     try {
@@ -117,19 +116,17 @@ export function createSession(loaded: Order, host: Host): Session {
       const { clashes, choices = applyEdits(saved.choices, edits).value, ...order } = changed;
       accept({ ...order, choices });
       if (clashes.length > 0) host.clashed(clashes);
-      return true;
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       if (!isForNow(error)) return refused(error);
       setSaving('waiting');
       host.kept.write(pending);
       await host.wait(RETRY_MS);
-      return true;
     }
   }
 
   /** The server will never take this one: it is dropped, and said so; what was changed after it is sent all the same. */
-  function refused(problem: ApiProblem): boolean {
+  function refused(problem: ApiProblem): void {
     const isGone = problem.status === 404;
     pending = isGone ? [] : pending.slice(1);
     host.kept.write(pending);
@@ -137,7 +134,6 @@ export function createSession(loaded: Order, host: Host): Session {
     saving = pending.length > 0 ? 'saving' : 'saved';
     isStale = true;
     host.failed(problem);
-    return true;
   }
 
   async function reload(): Promise<void> {
