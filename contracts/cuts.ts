@@ -152,6 +152,8 @@ export const CUT_ACTS = [
   'nudged',
   'nudges-kept',
   'nudges-left',
+  'replaced',
+  'kept',
 ] as const;
 export type CutAct = (typeof CUT_ACTS)[number];
 export const cutActSchema = z.object({
@@ -208,6 +210,30 @@ export const repeatsSchema = z.object({
   differs: z.array(z.string()).readonly(),
 });
 export type Repeats = z.infer<typeof repeatsSchema>;
+
+/** Cuts of an order that wait, and would be cut otherwise if they were queued now. */
+export const outdatedSchema = z.object({
+  /** The one that they were queued with. */
+  order: z.object(orderName),
+  /** Parts of its choices that were changed since; none: the shop, or another order on the film, was. */
+  changed: z.array(z.string()).readonly(),
+  /** Numbers of other orders on the film that were changed. */
+  others: z.array(z.number()).readonly(),
+  /** Those that wait, with what is otherwise, in sentences. */
+  cuts: z
+    .array(z.object({ id: z.number(), film: z.string(), says: z.array(z.string()).readonly() }))
+    .readonly(),
+  /** Films of what would be queued besides. */
+  more: z.array(z.string()).readonly(),
+  /** Those that are begun or done, and stay as they are. */
+  begun: z
+    .array(z.object({ id: z.number(), film: z.string(), says: z.array(z.string()).readonly() }))
+    .readonly(),
+  /** What they would be cut as now: said with the answer, so that it is given to what was seen. */
+  now: z.string(),
+});
+export type Outdated = z.infer<typeof outdatedSchema>;
+export const outdatedSeenSchema = outdatedSchema.pick({ now: true }).strict();
 
 export const queueSchema = z.strictObject({
   revision: z.number().int(),

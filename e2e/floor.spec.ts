@@ -199,3 +199,47 @@ test('all machines are paused and go on; prep sees the floor and may only hold a
   await expect(prep.getByText('All machines are paused.')).toBeHidden();
   await expect.poll(async () => (await open(shop)).length, { timeout: 90_000 }).toBe(2);
 });
+
+test('what is changed after it was queued is told in three places, kept in one, replaced in another', async ({
+  page,
+  shop,
+}) => {
+  const change = (film: string, force: number): Promise<unknown> =>
+    page.request.patch(`/api/cutters/curlew/recipes/${film}/kiss`, {
+      headers: { Origin: shop.url },
+      data: { force },
+    });
+  await queueOrder(page, /Marsh Wren/);
+  const [first, second] = await open(shop);
+  const was = first.recipe.force!;
+  const note = page.getByRole('status', { name: 'Changed since it was queued' });
+  await expect(page.getByRole('button', { name: `${first.film.name} is loaded` })).toBeVisible();
+  await expect(note).toHaveCount(0);
+
+  // at the cutter it is asked before it begins; kept, it begins as it was queued
+  await change(first.film.id, was + 20);
+  await expect(note).toContainText(`${first.film.name} is cut with ${was + 20} g instead of ${was} g.`);
+  await expect(page.getByRole('button', { name: `${first.film.name} is loaded` })).toHaveCount(0);
+  await note.getByRole('button', { name: 'Keep what is queued' }).click();
+  await expect(page.getByRole('button', { name: `${first.film.name} is loaded` })).toBeVisible();
+
+  // the floor says it of what comes later too
+  await change(second.film.id, was + 30);
+  await page.goto('/floor');
+  await expect(note).toContainText(`${second.film.name} is cut with ${was + 30} g`);
+  await expect(
+    cutsIn(page, 'Curlew')
+      .filter({ hasText: /changed since/ })
+      .first(),
+  ).toBeVisible();
+
+  // and so does the run card, where it is replaced
+  await page.goto(`/orders/${first.orderId}`);
+  await note.getByRole('button', { name: 'Replace the queued cuts' }).click();
+  await expect(note).toHaveCount(0);
+  const now = await open(shop);
+  expect(now.map(({ id, recipe }) => [id, recipe.force])).toEqual(
+    [first, second, ...now.slice(2)].map(({ id }, i) => [id, i === 0 ? was + 20 : i === 1 ? was + 30 : was]),
+  );
+  for (const { film } of [first, second]) await change(film.id, was);
+});

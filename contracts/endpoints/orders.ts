@@ -14,7 +14,15 @@ import {
 } from '../api';
 import { applyPageSchema, datumSchema, mapPageSchema } from '../bench';
 import { fileSource, sourceSchema } from '../choices';
-import { cutSchema, guestSchema, queueSchema, repeatsSchema, sharingSchema } from '../cuts';
+import {
+  cutSchema,
+  guestSchema,
+  outdatedSchema,
+  outdatedSeenSchema,
+  queueSchema,
+  repeatsSchema,
+  sharingSchema,
+} from '../cuts';
 import { sheetQuery } from '../print';
 import type { Endpoints } from './endpoint';
 import { byId, id, nothing } from './params';
@@ -181,6 +189,23 @@ export const ordersEndpoints = {
     params: byId,
     says: 'Queue a cut for each strip',
     takes: queueSchema,
+    gives: z.array(cutSchema),
+  },
+  'GET /api/orders/{id}/outdated': {
+    params: byId,
+    says: 'Cuts on an order’s films that wait and would be cut otherwise now, because the order or the shop was changed',
+    gives: z.array(outdatedSchema),
+  },
+  'POST /api/orders/{id}/replace-queued': {
+    params: byId,
+    says: 'Replace the cuts of an order that wait by what it would be cut as now; what is begun stays',
+    takes: outdatedSeenSchema,
+    gives: z.array(cutSchema),
+  },
+  'POST /api/orders/{id}/keep-queued': {
+    params: byId,
+    says: 'Leave the cuts of an order that wait as they were queued, until something is changed again',
+    takes: outdatedSeenSchema,
     gives: z.array(cutSchema),
   },
   'POST /api/orders/{id}/put-away': { params: byId, says: 'Put an order out of sight', gives: nothing },

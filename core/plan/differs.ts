@@ -27,13 +27,14 @@ export function differences(was: readonly CutAs[], now: readonly CutAs[]): reado
   return [
     ...was.flatMap((cut) => {
       const other = after.get(cut.strip);
-      return other ? differs(cut, other) : [`${cut.film} is not cut any more.`];
+      return other ? stripDiffers(cut, other) : [`${cut.film} is not cut any more.`];
     }),
     ...now.filter(({ strip }) => !before.has(strip)).map(({ film }) => `${film} was not cut then.`),
   ];
 }
 
-function differs(was: CutAs, now: CutAs): string[] {
+/** The same of one strip. */
+export function stripDiffers(was: CutAs, now: CutAs): readonly string[] {
   const long = (mm: number): string => formatLength(mm, 'mm');
   const said = [
     ...(was.cutter === now.cutter ? [] : [`goes to ${now.cutter} instead of ${was.cutter}`]),

@@ -59,6 +59,12 @@ export const cuts = pgTable(
     rank: doublePrecision('rank').notNull().default(0),
     /** What of its order was queued; null in cuts of earlier versions. */
     asked: jsonb('asked').$type<QueuedPart>(),
+    /** Hash of all that it was planned from; null in cuts of earlier versions. */
+    madeFrom: text('made_from'),
+    /** Somebody put it at this cutter, whatever its order says. */
+    isPutHere: boolean('is_put_here').notNull().default(false),
+    /** What its order would be cut as instead when somebody said that it stays as it is. */
+    keptOver: text('kept_over'),
     /** The cut that it is once more, because that was spoilt. */
     againOf: integer('again_of'),
     /** Stopped with all others: goes on with them. */

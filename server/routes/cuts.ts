@@ -5,7 +5,6 @@ import { joinCuts, joinsNow, partCuts, tryJoin } from '../services/join';
 import {
   actsOf,
   cancelCut,
-  filmLoaded,
   getCut,
   getCutFile,
   lastCutsAt,
@@ -27,6 +26,7 @@ import { cutAgain } from '../services/cutAgain';
 import { filmSlipped } from '../services/slipped';
 import { sayHow } from '../services/howItWas';
 import { keepNudges, nudgeCut } from '../services/nudges';
+import { loadFilm } from '../services/outdated';
 import type { Handlers } from './mount';
 import { packed } from './sent';
 
@@ -55,9 +55,9 @@ export const cutRoutes = {
   'POST /api/cuts/{id}/release': ({ params, services }) => releaseCut(services, params.id),
   'POST /api/cuts/{id}/move': ({ params, body, services }) => moveCut(services, params.id, body),
   'POST /api/cuts/by-code': ({ body, services }) => bringUp(services, body.code, body.cutter),
-  'POST /api/cuts/{id}/loaded': ({ params, services }) => filmLoaded(services, params.id),
+  'POST /api/cuts/{id}/loaded': ({ params, services }) => loadFilm(services, params.id),
   'POST /api/cuts/{id}/jog': ({ params, body, services }) => jog(services.db, params.id, body),
-  'POST /api/cuts/{id}/taken': ({ params, body, services }) => filmLoaded(services, params.id, body.taken),
+  'POST /api/cuts/{id}/taken': ({ params, body, services }) => loadFilm(services, params.id, body.taken),
   'POST /api/cuts/{id}/stop': ({ params, services }) => stopCut(services, params.id),
   'POST /api/cuts/{id}/resume': ({ params, body, services }) => resumeCut(services, params.id, body.from),
   'POST /api/cuts/{id}/how': ({ params, body, services }) => sayHow(services, params.id, body.was),

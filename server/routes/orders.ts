@@ -2,6 +2,7 @@ import type { Request } from 'express';
 import { Trouble } from '../problem';
 import type { CutServices } from '../services/cuts';
 import { queueOrder } from '../services/queue';
+import { keepQueued, outdatedOf, replaceQueued } from '../services/outdated';
 import { listOrders } from '../services/orderList';
 import { clearOrder, putAway } from '../services/putAway';
 import { sharingOf, wantingFilm } from '../services/sharing';
@@ -37,6 +38,11 @@ export const orderRoutes = {
   'POST /api/orders/{id}/redo': ({ params, services }) => step(services, params.id, 1),
   'POST /api/orders/{id}/queue': ({ params, services, body: { revision, shop, sharing, hold, ...part } }) =>
     queueOrder(services, params.id, { revision, shop, sharing }, part, hold),
+  'GET /api/orders/{id}/outdated': ({ params, services }) => outdatedOf(services, params.id),
+  'POST /api/orders/{id}/replace-queued': ({ params, body, services }) =>
+    replaceQueued(services, params.id, body.now),
+  'POST /api/orders/{id}/keep-queued': ({ params, body, services }) =>
+    keepQueued(services, params.id, body.now),
   'POST /api/orders/{id}/repeat': ({ params, services }) => repeatOrder(services, params.id),
   'GET /api/orders/{id}/repeats': ({ params, services }) => repeatsOf(services, params.id),
   'GET /api/orders/{id}/sharing': async ({ params, services }) =>

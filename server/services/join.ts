@@ -10,11 +10,10 @@ import type { Choices } from '../../core/plan/choices';
 import type { Db, Tx } from '../db/connect';
 import { cutActs, cuts, cutShares, orders } from '../db/schema';
 import { Trouble } from '../problem';
-import type { MadeCut } from '../work/makeCuts';
 import type { CutServices } from './cuts';
 import { getCut, listCuts, lockQueue, promoteNext } from './cuts';
 import { getOrder, reviseIn } from './orders';
-import type { Whose } from './queue';
+import type { ToQueue, Whose } from './queue';
 import { ALONE } from './queue';
 import type { Row } from './remake';
 import { endInto, madeFor, makeInto, putBeside, refuseChanged, refuseOthers } from './remake';
@@ -64,7 +63,7 @@ interface Joining extends Pick<Join, 'now' | 'then'> {
   readonly host: Order;
   readonly choices: Choices;
   readonly sharing: SharingNow;
-  readonly made: readonly MadeCut[];
+  readonly made: readonly ToQueue[];
 }
 
 /** @throws Trouble when they cannot be cut together, or it is not worth it, with why */
@@ -188,7 +187,7 @@ export async function partCuts(services: CutServices, id: number): Promise<Cut[]
     [orderId, ...all.filter((one) => one !== orderId)].map((one) => getOrder(db, one)),
   );
   const choices = taking(host.choices as Choices, film.id, []);
-  const alone = (order: Order): Promise<readonly MadeCut[]> =>
+  const alone = (order: Order): Promise<readonly ToQueue[]> =>
     madeFor(services, order, { film, sheet: null }, {}, cutterId, ALONE);
   const [its, ...theirs] = await Promise.all(
     [{ ...host, choices: choices as Order['choices'] }, ...guests].map(alone),
@@ -208,6 +207,7 @@ export async function partCuts(services: CutServices, id: number): Promise<Cut[]
             { host: guest, guests: [] },
             {
               asked: { films: [film.id] },
+              isPutHere: true,
               position: i + 1,
               of: theirs[k].length,
             },

@@ -12,7 +12,8 @@ import type { MadePlan } from '../work/planningTasks';
 import type { CutServices } from './cuts';
 import { listCuts, promoteNext } from './cuts';
 import { madeBefore, onlyOnce } from './onlyOnce';
-import { getOrder, planToCut } from './orders';
+import { getOrder, planInputs, withArtworks } from './orders';
+import { madeFrom } from './madeFrom';
 import { pack } from './pack';
 import { sharingOf } from './sharing';
 import { loadShop } from './shop';
@@ -140,9 +141,13 @@ export async function cutsAsked(
   order: Order,
   sharing: SharingNow,
   asked: QueuedPart,
-): Promise<readonly MadeCut[]> {
+): Promise<readonly ToQueue[]> {
   const { films, sheets } = asked;
-  const plan = await planToCut(services, order, sharing, againOf(asked));
+  const inputs = await planInputs(services, order, sharing);
+  const plan = await services.pool.run('make', {
+    ...(await withArtworks(services, inputs)),
+    again: againOf(asked),
+  });
   const stop = plan.findings.find((finding) => finding.severity === 'stop');
   if (stop) throw new Trouble(422, stop.code, stop.message, stop.waysOut);
   const wanted = plan.cuts.filter(
@@ -150,11 +155,15 @@ export async function cutsAsked(
       (!films || films.includes(film.id)) && (!sheets || (sheet && sheets.includes(sheet.number))),
   );
   if (wanted.length === 0) throw nothingToCut(plan);
-  return wanted;
+  const from = madeFrom(inputs);
+  return wanted.map((cut) => ({ ...cut, madeFrom: from(cut.film.id) }));
 }
 
+/** A made cut with the hash of what it was planned from. */
+export type ToQueue = MadeCut & { readonly madeFrom: string };
+
 /** A made cut as it is stored. */
-export const rowOf = ({ shares: _shares, design, ...cut }: MadeCut) => ({
+export const rowOf = ({ shares: _shares, design, ...cut }: ToQueue) => ({
   ...cut,
   lines: cut.program.lines.length,
   program: pack(cut.program),

@@ -6,10 +6,9 @@ import { isUnbegun } from '../../contracts/floor';
 import type { Db, Tx } from '../db/connect';
 import { cutActs, cuts, cutShares, orders } from '../db/schema';
 import { Trouble } from '../problem';
-import type { MadeCut } from '../work/makeCuts';
 import type { CutServices } from './cuts';
 import { lockQueue } from './cuts';
-import type { Whose } from './queue';
+import type { ToQueue, Whose } from './queue';
 import { ALONE, cutsAsked, rowOf, sharesIn } from './queue';
 import { sharingOf } from './sharing';
 import { getOrder } from './orders';
@@ -45,13 +44,17 @@ export async function remake(services: CutServices, cut: Cut, to: string): Promi
     const ids = await makeInto(tx, rows, made, whose);
     const left = rows.slice(made.length).map(({ id }) => id);
     await endInto(tx, left, { act: 'cancelled', who });
+    await tx
+      .update(cuts)
+      .set({ isPutHere: true })
+      .where(inArray(cuts.id, [...ids]));
     await renumber(tx, cut.id);
     return ids;
   });
 }
 
 /** “2 of 3” among all that was queued in the same moment. */
-async function renumber(tx: Tx, id: number): Promise<void> {
+export async function renumber(tx: Tx, id: number): Promise<void> {
   await tx.execute(sql`update ${cuts} set position = n.position, "of" = n."of" from (
     select c.id, row_number() over (order by c.position, c.id) as position, count(*) over () as "of" from ${cuts} c
     where (c.order_id, c.queued_at) = (select q.order_id, q.queued_at from ${cuts} q where q.id = ${id})
@@ -66,12 +69,17 @@ export async function madeFor(
   asked: QueuedPart,
   to: string,
   sharing: SharingNow,
-): Promise<readonly MadeCut[]> {
+): Promise<readonly ToQueue[]> {
+  const there = goingTo(order, { film, sheet }, to);
+  const made = await cutsAsked(services, there, sharing, { ...asked, films: [film.id] });
+  return made.filter((one) => Boolean(one.sheet) === Boolean(sheet));
+}
+
+/** An order as it would be if a cut's film, or its sheets, went to another cutter. */
+export function goingTo(order: Order, { film, sheet }: Pick<Cut, 'film' | 'sheet'>, to: string): Order {
   const { cutter } = order.choices;
   const there = sheet ? { ...cutter, order: to } : { ...cutter, film: { ...cutter.film, [film.id]: to } };
-  const choices = { ...order.choices, cutter: there };
-  const made = await cutsAsked(services, { ...order, choices }, sharing, { ...asked, films: [film.id] });
-  return made.filter((one) => Boolean(one.sheet) === Boolean(sheet));
+  return { ...order, choices: { ...order.choices, cutter: there } };
 }
 
 /** What was queued of the same film in the same moment, which is one transaction's. */
@@ -91,7 +99,7 @@ const queuedWith = (db: Pick<Db, 'select'>, { id, orderId, film }: Cut): Promise
     .for('update');
 
 /** Orders that have something on cuts, by id. */
-async function ordersOn(db: Pick<Db, 'selectDistinct'>, ids: readonly number[]): Promise<number[]> {
+export async function ordersOn(db: Pick<Db, 'selectDistinct'>, ids: readonly number[]): Promise<number[]> {
   const rows = await db
     .selectDistinct({ id: cutShares.orderId })
     .from(cutShares)
@@ -103,7 +111,7 @@ async function ordersOn(db: Pick<Db, 'selectDistinct'>, ids: readonly number[]):
 export async function makeInto(
   tx: Tx,
   rows: readonly Row[],
-  made: readonly MadeCut[],
+  made: readonly ToQueue[],
   whose: Whose,
 ): Promise<readonly number[]> {
   const ids: number[] = [];
@@ -115,7 +123,12 @@ export async function makeInto(
 }
 
 /** A row made over: the cut keeps its number and its place. */
-async function makeOver(tx: Tx, { id, state }: Row, made: MadeCut, whose: Whose): Promise<number> {
+export async function makeOver(
+  tx: Tx,
+  { id, state }: Pick<Row, 'id' | 'state'>,
+  made: ToQueue,
+  whose: Whose,
+): Promise<number> {
   await tx
     .update(cuts)
     .set({ ...madeAnew(made, state), revision: whose.host.revision })
@@ -129,9 +142,9 @@ async function makeOver(tx: Tx, { id, state }: Row, made: MadeCut, whose: Whose)
 export async function putBeside(
   tx: Tx,
   row: Row,
-  made: MadeCut,
+  made: ToQueue,
   whose: Whose,
-  also: Partial<Pick<Row, 'asked' | 'position' | 'of'>> = {},
+  also: Partial<Pick<Row, 'asked' | 'position' | 'of' | 'isPutHere'>> = {},
 ): Promise<number> {
   const { id: _id, program: _program, ...like } = row;
   const { id: orderId, revision } = whose.host;
@@ -146,7 +159,7 @@ export async function putBeside(
 }
 
 /** It asks for its film when its turn comes. */
-const madeAnew = (made: MadeCut, state: string) => ({
+const madeAnew = (made: ToQueue, state: string) => ({
   ...rowOf(made),
   sheet: made.sheet ?? null,
   state: state === 'held' ? 'held' : 'queued',
@@ -177,12 +190,13 @@ export async function refuseChanged(db: Pick<Db, 'select'>, ids: readonly number
     .limit(1);
   if (changed)
     throw new Trouble(409, 'changed', `#${changed.number} was changed since it was queued.`, [
+      'Replace the queued cuts in its order first',
       'Take it back in its order, and queue it anew',
     ]);
 }
 
 /** @throws Trouble unless just the orders that were on cuts are on what is made of them */
-export function refuseOthers(was: readonly number[], made: readonly MadeCut[], whose: Whose): void {
+export function refuseOthers(was: readonly number[], made: readonly ToQueue[], whose: Whose): void {
   const is = new Set(made.flatMap((one) => sharesIn(0, one, whose)).map(({ orderId }) => orderId));
   if (is.size !== was.length || was.some((id) => !is.has(id)))
     throw new Trouble(409, 'others', 'Not all orders that are on it would be cut there.', [

@@ -4,13 +4,13 @@ import type { Order } from '../../contracts/api';
 import type { Repeats } from '../../contracts/cuts';
 import { isSpoilt } from '../../contracts/cuts';
 import type { Choices } from '../../core/plan/choices';
-import type { CutAs } from '../../core/plan/differs';
 import { differences } from '../../core/plan/differs';
 import type { Db } from '../db/connect';
 import { cuts, orders } from '../db/schema';
 import { notFound } from '../problem';
 import type { StoredProgram } from '../work/makeCuts';
 import { choicesOf } from './choicesOf';
+import { cutAs, cutterNames } from './cutAs';
 import type { OrderServices } from './orders';
 import { addOrder, getOrder, planToCut } from './orders';
 import { unpack } from './pack';
@@ -39,8 +39,7 @@ export async function repeatsOf(services: OrderServices, id: number): Promise<Re
   ]);
   const about = { order: { id: order.repeats, number, name } };
   if (was.length === 0) return { ...about, cutAt: null, differs: [] };
-  const names = new Map([...shop.cutters, ...shop.retired].map((cutter) => [cutter.id, cutter.name]));
-  const nameOf = (cutterId: string): string => names.get(cutterId) ?? cutterId;
+  const nameOf = cutterNames(shop);
   const plan = await planToCut(services, order, ALONE);
   const now = plan.cuts
     .filter(({ sheet }) => !sheet)
@@ -62,27 +61,3 @@ async function lastCuts(db: Db, orderId: number): Promise<CutRow[]> {
   const whole = rows.filter(({ asked, sheet }) => !sheet && !isSpoilt(asked ?? {}));
   return [...new Map(whole.map((row) => [row.strip, row])).values()];
 }
-
-const cutAs = (
-  {
-    strip,
-    film,
-    recipe,
-    rollWidth,
-    cuttable,
-    length,
-    mirrored,
-  }: Pick<CutRow, 'strip' | 'film' | 'recipe' | 'rollWidth' | 'cuttable' | 'length' | 'mirrored'>,
-  { head, lines, tail }: StoredProgram,
-  cutter: string,
-): CutAs => ({
-  strip,
-  film: film.name,
-  cutter,
-  recipe,
-  rollWidth,
-  cuttable,
-  length,
-  mirrored,
-  bytes: head + lines.join('') + tail,
-});

@@ -35,6 +35,8 @@ const WORDS: Readonly<Record<CutAct, string>> = {
   nudged: 'nudged',
   'nudges-kept': 'kept in the recipe',
   'nudges-left': 'left out of the recipe',
+  replaced: 'replaced by what its order is now',
+  kept: 'kept as it was queued',
 };
 const told = ({ act, what, who }: CutActed): string =>
   [WORDS[act], what, who && `by ${who}`].filter(Boolean).join(' ');

@@ -2,7 +2,7 @@
 /** For the tablet beside one machine: what to do now, what the knife is doing, what comes next. */
 import { ChevronLeft } from '@lucide/vue';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Cut } from '../../../contracts/cuts';
 import { isInLane } from '../../../contracts/floor';
@@ -11,8 +11,10 @@ import type { Shop } from '../../../core/plan/shop';
 import { useCutters } from '../../stores/cutters';
 import { useMe } from '../../stores/me';
 import { ONE_OR_NOUGHT } from '../../stores/remembered';
+import { useOutdated } from '../../stores/outdated';
 import { useShopNow } from '../../stores/shopNow';
 import { useUnits } from '../../stores/units';
+import OutdatedNote from '../../parts/OutdatedNote.vue';
 import ProblemNote from '../../parts/ProblemNote.vue';
 import { answersOf } from '../cutters/asks';
 import ByHand from './ByHand.vue';
@@ -40,6 +42,12 @@ const { now, ofOrder, justDone, head, linesDone, secondsDone, lines, busy, probl
 const shop = shallowRef<Shop>();
 const take = (is: Shop): void => void (shop.value = is);
 useShopNow(take, take);
+/** Asked before it begins: it is of an earlier state of its order, or of the shop. */
+const outdated = useOutdated(() => (now.value ? [now.value] : []));
+const asked = computed(() =>
+  outdated.all.value.find(({ cuts }) => cuts.some(({ id }) => id === now.value?.id)),
+);
+watch(problem, (met) => void (met?.code === 'outdated' && outdated.askAgain()));
 /** What a press here met, or why nothing is known. */
 const trouble = computed(() => problem.value ?? machines.problem);
 const night = useLocalStorage(NIGHT_KEY, false, ONE_OR_NOUGHT);
@@ -197,6 +205,7 @@ const canStop = ({ state, sheet }: Cut): boolean =>
         :sentence="sentence"
         :now="now"
         :busy="busy"
+        :outdated="asked !== undefined"
         :has-sensor="Boolean(cutter?.sensor)"
         :by-hand="byHand"
         :can-have-slipped="canHaveSlipped"
@@ -205,8 +214,18 @@ const canStop = ({ state, sheet }: Cut): boolean =>
         @by-hand="wantsHand = !wantsHand"
         @slipped="hasSlipped = !hasSlipped"
       />
+      <OutdatedNote
+        v-if="asked && now?.state === 'wants-film'"
+        large
+        class="changed"
+        :outdated="asked"
+        :busy="busy || outdated.isBusy.value"
+        :problem="outdated.problem.value?.message"
+        @replace="outdated.replace(asked)"
+        @keep="outdated.keep(asked)"
+      />
       <ByHand
-        v-if="now?.sheet && now.state === 'wants-film' && byHand && me.may('operator')"
+        v-else-if="now?.sheet && now.state === 'wants-film' && byHand && me.may('operator')"
         :key="now.id"
         :cut="now"
         @problem="problem = $event"
@@ -336,7 +355,8 @@ h1 {
   border-width: 0 var(--line);
   background: var(--bench);
 }
-.problem {
+.problem,
+.changed {
   margin: 12px 16px 0;
 }
 progress {

@@ -10,6 +10,8 @@ defineProps<{
   sentence: Sentence;
   now?: Cut;
   busy: boolean;
+  /** It would be cut otherwise by now, and nobody has said which. */
+  outdated: boolean;
   /** Its machine reads marks by itself, so that a person may choose. */
   hasSensor: boolean;
   byHand: boolean;
@@ -30,7 +32,7 @@ const me = useMe();
       <button v-if="now.sheet && hasSensor" class="big way" @click="$emit('byHand')">
         {{ byHand ? 'By sensor' : 'By hand' }}
       </button>
-      <button v-if="!byHand" class="big main" :disabled="busy" @click="$emit('loaded')">
+      <button v-if="!byHand && !outdated" class="big main" :disabled="busy" @click="$emit('loaded')">
         {{ now.sheet ? 'The sheet is loaded' : `${now.film.name} is loaded` }}
       </button>
     </template>

@@ -60,8 +60,13 @@ export function useMachine(cutterId: Ref<string>) {
 
   const drawing = shallowRef<CutLines & { id: number; made: Drawing }>();
   watch(
-    // a sheet's cut is moved to where the sheet lies once that was read
-    [() => now.value?.id, () => now.value?.reading?.fit && JSON.stringify(now.value.reading.fit)],
+    [
+      () => now.value?.id,
+      // a sheet's cut is moved to where the sheet lies once that was read
+      () => now.value?.reading?.fit && JSON.stringify(now.value.reading.fit),
+      // it may be replaced by what its order is by now
+      () => now.value && [now.value.revision, now.value.lines, now.value.cutLength, now.value.length].join(),
+    ],
     async ([id], [before]) => {
       if (id !== before) head.value = undefined;
       if (id === undefined) return void (drawing.value = undefined);

@@ -13,6 +13,7 @@ import { useKnives } from '../../stores/knives';
 import { useMe } from '../../stores/me';
 import { duration } from '../../stores/units';
 import CutCard from './CutCard.vue';
+import OutdatedNotes from './OutdatedNotes.vue';
 import FewestSwapsNote from './FewestSwapsNote.vue';
 import FloorAsks from './FloorAsks.vue';
 import JoinsNote from './JoinsNote.vue';
@@ -28,6 +29,9 @@ const me = useMe();
 const floor = useFloor();
 useKnives().follow();
 const { lanes, shelf, now, problem, proposals, joins } = floor;
+const outdated = computed(() => floor.outdated.all.value);
+/** Cuts that would be cut otherwise by now. */
+const old = computed(() => new Set(outdated.value.flatMap(({ cuts }) => cuts.map(({ id }) => id))));
 const told = ref('');
 const CHANGES_TAKE = Object.entries(SWAP_SECONDS)
   .map(([swap, seconds]) => `${duration(seconds)} for ${swap}`)
@@ -161,6 +165,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
       :ways-out="problem.waysOut"
       @close="problem = undefined"
     />
+    <OutdatedNotes v-if="outdated.length > 0" :outdated="floor.outdated" />
     <FewestSwapsNote
       v-if="proposals"
       :proposals="proposals"
@@ -206,6 +211,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
             :x="x"
             :now="now"
             :picked="pickedId"
+            :old="old"
             :gap="gapIn(lane.cutter.id)"
             @press="mayDrag"
             @pick="pickedId = $event.id"
@@ -236,6 +242,7 @@ const mayDrag = (cut: Cut, event: PointerEvent): void => void (me.may('operator'
     <FloorShelf
       :cuts="shelf"
       :picked="pickedId"
+      :old="old"
       :is-target="dragged?.target === 'shelf'"
       @press="mayDrag"
       @pick="pickedId = $event.id"

@@ -3,7 +3,13 @@
 import type { Cut } from '../../../contracts/cuts';
 import { duration, useUnits } from '../../stores/units';
 
-defineProps<{ cuts: readonly Cut[]; picked: number | undefined; isTarget: boolean }>();
+defineProps<{
+  cuts: readonly Cut[];
+  picked: number | undefined;
+  /** Cuts that would be cut otherwise by now. */
+  old: ReadonlySet<number>;
+  isTarget: boolean;
+}>();
 defineEmits<{
   press: [cut: Cut, event: PointerEvent];
   pick: [cut: Cut];
@@ -32,6 +38,7 @@ const units = useUnits();
             <strong>{{ cut.orderName }}</strong>
             <small class="number soft">#{{ cut.orderNumber }} · {{ cut.film.name }}</small>
             <small class="number soft">{{ units.run(cut.length) }} · {{ duration(cut.seconds) }}</small>
+            <small v-if="old.has(cut.id)">changed since it was queued</small>
           </span>
         </button>
       </li>

@@ -12,6 +12,8 @@ const props = defineProps<{
   x: ScaleTime<number, number>;
   now: Date;
   picked: number | undefined;
+  /** Cuts that would be cut otherwise by now. */
+  old: ReadonlySet<number>;
   /** Before which cut something would be put; null: behind all; undefined: nowhere here. */
   gap: number | null | undefined;
 }>();
@@ -45,7 +47,7 @@ const momentAt = (seconds: number): Date => new Date(props.now.getTime() + 1000 
 /** All that a block says, for whoever does not see it. */
 function saysOf({ cut, swaps, end, isLate }: CutBlock): string {
   const change = swaps.length > 0 ? `, after a change of ${swaps.join(' and ')}` : '';
-  return `${cut.orderName}, ${cut.film.name}, ${duration(cut.seconds)}, done at ${clock(momentAt(end))}${change}${isLate ? ', late' : ''}`;
+  return `${cut.orderName}, ${cut.film.name}, ${duration(cut.seconds)}, done at ${clock(momentAt(end))}${change}${isLate ? ', late' : ''}${props.old.has(cut.id) ? ', changed since it was queued' : ''}`;
 }
 </script>
 
@@ -83,8 +85,8 @@ function saysOf({ cut, swaps, end, isLate }: CutBlock): string {
         <span class="text" aria-hidden="true">
           <strong>{{ block.cut.orderName }}</strong>
           <small class="number"
-            >{{ block.cut.film.name }} · {{ units.run(block.cut.length)
-            }}{{ block.isLate ? ' · late' : '' }}</small
+            >{{ block.cut.film.name }} · {{ units.run(block.cut.length) }}{{ block.isLate ? ' · late' : ''
+            }}{{ old.has(block.cut.id) ? ' · changed since' : '' }}</small
           >
         </span>
         <span

@@ -14,6 +14,7 @@ import { ApiProblem, call } from '../../stores/api';
 import { useCutters } from '../../stores/cutters';
 import { useListening } from '../../stores/events';
 import { oneAtATime } from '../../stores/oneAtATime';
+import { useOutdated } from '../../stores/outdated';
 
 /** A cut with its place on the time axis. */
 export interface CutBlock extends Omit<Block, 'cut'> {
@@ -80,6 +81,8 @@ export function useFloor() {
   );
   const shelf = computed(() => cuts.value.filter(({ state }) => state === 'held'));
 
+  const outdated = useOutdated(() => store.cuts);
+
   async function ask(work: () => Promise<unknown>): Promise<boolean> {
     problem.value = undefined;
     try {
@@ -145,6 +148,7 @@ export function useFloor() {
     floor,
     now,
     problem,
+    outdated,
     proposals,
     refusal,
     move,

@@ -3,7 +3,9 @@
 import { until } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { atWhichCutter } from '../../parts/atWhichCutter';
+import OutdatedNote from '../../parts/OutdatedNote.vue';
 import { useOrder } from '../../stores/order';
+import { useOutdated } from '../../stores/outdated';
 import { usePacking } from '../../stores/packing';
 import { duration, useUnits } from '../../stores/units';
 import { cutsOf } from '../../workers/packed';
@@ -17,6 +19,8 @@ const units = useUnits();
 const plan = computed(() => store.plan);
 /** Cuts that were queued here; those that another order is cut with are queued there. */
 const open = computed(() => store.openCuts.filter(({ orderId }) => orderId === store.order?.id));
+/** What waits and is of an earlier state of the order. */
+const outdated = useOutdated(() => store.openCuts);
 /** Strips of film and printed sheets. */
 const toCut = computed(() => (plan.value ? cutsOf(plan.value).length : 0));
 /** An order of which all is cut with another says so. */
@@ -74,6 +78,16 @@ async function press(what: 'queue' | 'hold'): Promise<void> {
       </div>
     </dl>
     <FilmLeft v-if="!open.length && toCut > 0" />
+    <OutdatedNote
+      v-for="one in outdated.all.value"
+      :key="one.order.id"
+      class="outdated"
+      :outdated="one"
+      :busy="outdated.isBusy.value || store.saving === 'waiting'"
+      :problem="outdated.problem.value?.message"
+      @replace="outdated.replace(one)"
+      @keep="outdated.keep(one)"
+    />
     <router-link v-if="open.length" class="button main" :to="atWhichCutter(open)">
       {{
         open.some(({ state }) => state === 'held')
@@ -129,6 +143,9 @@ dt {
 }
 .foot > .button {
   width: 100%;
+}
+.outdated {
+  margin-bottom: 10px;
 }
 .send {
   display: grid;
