@@ -122,6 +122,10 @@ export const changedSchema = orderSchema.omit({ choices: true }).extend({
 });
 export type Changed = z.infer<typeof changedSchema>;
 
+/** An order after a step of undo, with what that left as others had set it since. */
+export const steppedSchema = orderSchema.extend({ clashes: z.array(clashSchema).readonly() });
+export type Stepped = z.infer<typeof steppedSchema>;
+
 export const fontSchema = z.object({
   id: z.string(),
   name: z.string(),

@@ -4,7 +4,7 @@ import { request as httpRequest } from 'node:http';
 import { asc, eq } from 'drizzle-orm';
 import { pino } from 'pino';
 import request from 'supertest';
-import type { Order } from '../contracts/api';
+import type { Order, Stepped } from '../contracts/api';
 import type { Calibration } from '../contracts/calibrations';
 import type { CutActed, Cut } from '../contracts/cuts';
 import { editsBetween } from '../contracts/edits';
@@ -441,10 +441,47 @@ describe('who did what', () => {
     await by.operator.agent.patch(`/api/orders/${order.id}/choices`).send({ base: 0, edits }).expect(200);
     const now = async () => (await by.lead.agent.get(`/api/orders/${order.id}`)).body as Order;
     expect(await now()).toMatchObject({ revision: 1, savedBy: 'Samphire' });
-    await by.lead.agent.post(`/api/orders/${order.id}/undo`).expect(200);
+    await by.operator.agent.post(`/api/orders/${order.id}/undo`).expect(200);
     expect(await now()).toMatchObject({ revision: 0, savedBy: 'Marram' });
     const rows = await server.services.db.select().from(revisions).where(eq(revisions.orderId, order.id)).orderBy(asc(revisions.n)); // prettier-ignore
     expect(rows.map(({ madeBy }) => madeBy)).toEqual([await idOf('Marram'), await idOf('Samphire')]);
+  });
+
+  test('undo takes back what oneself did, and leaves what another one has set since', async () => {
+    const order = await newOrder(by.prep);
+    const path = `/api/orders/${order.id}`;
+    const set = async (who: SignedIn, field: string, was: unknown, is: unknown): Promise<void> =>
+      void (await who.agent
+        .patch(`${path}/choices`)
+        .send({ base: 0, edits: [{ path: ['layout', field], was, is }] })
+        .expect(200));
+    const step = async (who: SignedIn, word: 'undo' | 'redo') => {
+      const { choices, clashes, canUndo, canRedo } = (await who.agent.post(`${path}/${word}`).expect(200))
+        .body as Stepped;
+      const { copies, spacing } = choices.layout;
+      return { copies, spacing, clashes, canUndo, canRedo };
+    };
+    const { spacing } = order.choices.layout;
+    await set(by.prep, 'copies', 1, 2);
+    await set(by.prep, 'spacing', spacing, 5);
+    await set(by.operator, 'copies', 2, 9);
+    // the operator's copies stay, however often prep takes back
+    expect(await step(by.prep, 'undo')).toMatchObject({ copies: 9, spacing, clashes: [], canUndo: true });
+    expect(await step(by.prep, 'undo')).toMatchObject({
+      copies: 9,
+      clashes: [{ path: ['layout', 'copies'], theirs: 9, mine: 1 }],
+      canUndo: false,
+      canRedo: true,
+    });
+    expect(await step(by.prep, 'undo')).toMatchObject({ copies: 9, spacing, clashes: [] });
+    expect(await step(by.prep, 'redo')).toMatchObject({ copies: 9, spacing, clashes: [] });
+    expect(await step(by.prep, 'redo')).toMatchObject({ copies: 9, spacing: 5, canRedo: false });
+    expect(await step(by.operator, 'undo')).toMatchObject({ copies: 2, spacing: 5, canRedo: true });
+    // who has done nothing here has nothing to take back
+    const seen = (await by.lead.agent.get(path).expect(200)).body as Order;
+    expect([seen.canUndo, seen.canRedo]).toEqual([false, false]);
+    expect(await step(by.lead, 'undo')).toMatchObject({ copies: 2, spacing: 5 });
+    expect(await step(by.operator, 'redo')).toMatchObject({ copies: 9, spacing: 5 });
   });
 
   test('with each cut', async () => {

@@ -9,6 +9,7 @@ import {
   orderListSchema,
   orderQuerySchema,
   orderSchema,
+  steppedSchema,
   takenPictureSchema,
   textOrderSchema,
 } from '../api';
@@ -89,8 +90,12 @@ export const ordersEndpoints = {
     takes: changeSchema,
     gives: changedSchema,
   },
-  'POST /api/orders/{id}/undo': { params: byId, says: 'Back to the choices before', gives: orderSchema },
-  'POST /api/orders/{id}/redo': { params: byId, says: 'Forward again', gives: orderSchema },
+  'POST /api/orders/{id}/undo': {
+    params: byId,
+    says: 'Take back what you changed last; what others changed since stays',
+    gives: steppedSchema,
+  },
+  'POST /api/orders/{id}/redo': { params: byId, says: 'Do it again', gives: steppedSchema },
   'POST /api/orders/text': {
     says: 'Start an order from typed text',
     takes: textOrderSchema,

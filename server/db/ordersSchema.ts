@@ -102,6 +102,8 @@ export const revisions = pgTable(
     n: integer('n').notNull(),
     /** The revision that it was made on; null: the first. */
     parent: integer('parent'),
+    /** The revision that it takes back, from under what others changed since; null: it is a change of its own. */
+    undoes: integer('undoes'),
     /** What it changed there. Missing in the first, and in those of earlier versions, which say all of it instead. */
     edits: jsonb('edits').$type<readonly Edit[]>(),
     choices: jsonb('choices').$type<Choices>(),

@@ -16,9 +16,9 @@ import {
   nameOrder,
   startOrder,
   startTextOrder,
-  step,
   thumbnailOf,
 } from '../services/orders';
+import { step } from '../services/steps';
 import { stripFile } from '../services/stripFiles';
 import type { SheetFile } from '../../contracts/print';
 import type { Handlers } from './mount';
@@ -30,12 +30,12 @@ export const orderRoutes = {
   'GET /api/orders': ({ query, services }) => listOrders(services.db, query),
   'POST /api/orders': ({ body, watch, services }) => startOrder(services, body.name, body.bytes, {}, watch),
   'POST /api/orders/text': ({ body, services }) => startTextOrder(services, body.source),
-  'GET /api/orders/{id}': ({ params, services }) => getOrder(services.db, params.id),
+  'GET /api/orders/{id}': ({ params, services }) => getOrder(services.db, params.id, services.who),
   'PATCH /api/orders/{id}': ({ params, body, services }) => nameOrder(services, params.id, body),
   'PATCH /api/orders/{id}/choices': ({ params, body, services }) =>
     changeChoices(services, params.id, body.base, body.edits),
-  'POST /api/orders/{id}/undo': ({ params, services }) => step(services, params.id, -1),
-  'POST /api/orders/{id}/redo': ({ params, services }) => step(services, params.id, 1),
+  'POST /api/orders/{id}/undo': ({ params, services }) => step(services, params.id, 'undo'),
+  'POST /api/orders/{id}/redo': ({ params, services }) => step(services, params.id, 'redo'),
   'POST /api/orders/{id}/queue': ({ params, services, body: { revision, shop, sharing, hold, ...part } }) =>
     queueOrder(services, params.id, { revision, shop, sharing }, part, hold),
   'GET /api/orders/{id}/outdated': ({ params, services }) => outdatedOf(services, params.id),

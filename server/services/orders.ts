@@ -1,4 +1,4 @@
-import { and, desc, eq, getTableColumns, isNull, max, or, sql } from 'drizzle-orm';
+import { and, eq, getTableColumns, isNull, max, or, sql } from 'drizzle-orm';
 import type { Piece, TextSource } from '../../core/artwork/choices';
 import { LYING_STRAIGHT, pieceOfFile } from '../../core/artwork/choices';
 import type { Again, PanelsAgain } from '../../core/films/again';
@@ -8,7 +8,7 @@ import { DEFAULT_CHOICES } from '../../core/plan/choices';
 import type { Changed, Order } from '../../contracts/api';
 import { choicesSchema } from '../../contracts/choices';
 import type { Edit } from '../../contracts/edits';
-import { applyEdits, editsBetween, undone } from '../../contracts/edits';
+import { applyEdits, editsBetween } from '../../contracts/edits';
 import type { Db, Tx } from '../db/connect';
 import { perDatabase } from '../db/perDatabase';
 import { orders, people, revisions } from '../db/schema';
@@ -23,6 +23,7 @@ import { choicesOf } from './choicesOf';
 import { onlyOnce } from './onlyOnce';
 import { guestsChanged, sharingOf } from './sharing';
 import { loadShop } from './shop';
+import { movesFor, trailOf } from './trail';
 
 export interface OrderServices extends ReadingServices, ByWhom {
   readonly hub: Hub;
@@ -90,7 +91,7 @@ export async function addOrder(
 }
 
 /** What changes come to has to be choices still. @throws Trouble 400 that names the field */
-function parseChoices(value: unknown): Choices {
+export function parseChoices(value: unknown): Choices {
   const parsed = choicesSchema.safeParse(value);
   if (parsed.success) return parsed.data as Choices;
   const [{ path, message }] = parsed.error.issues;
@@ -107,7 +108,7 @@ const nameFrom = (fileName: string): string =>
 // a picture is of hundreds of kilobytes, and nobody asks for it with the rest
 const { thumbnail: _picture, summary: _summary, ...orderColumns } = getTableColumns(orders);
 
-/** With whether a step leads back and on, and who made it so. */
+/** With whether a step leads back and on, as long as one person alone has changed it, and who made it so. */
 const oneOrder = perDatabase((db) =>
   db
     .select({
@@ -115,6 +116,8 @@ const oneOrder = perDatabase((db) =>
       canUndo: sql<boolean>`${revisions.parent} is not null`,
       canRedo: sql<boolean>`exists (select 1 from ${revisions} later
         where later.order_id = ${orders.id} and later.parent = ${orders.revision})`,
+      isShared: sql<boolean>`exists (select 1 from ${revisions} made where made.order_id = ${orders.id} and made.n > 0
+        and made.made_by is not null and made.made_by is distinct from ${sql.placeholder('who')}::int)`,
       savedBy: people.name,
     })
     .from(orders)
@@ -124,9 +127,11 @@ const oneOrder = perDatabase((db) =>
     .prepare('one-order'),
 );
 
-export async function getOrder(db: Db, id: number): Promise<Order> {
-  const [order] = await oneOrder(db).execute({ id });
+/** @param who whose steps lead back and on; missing: nobody asks */
+export async function getOrder(db: Db, id: number, who: number | null = null): Promise<Order> {
+  const [order] = await oneOrder(db).execute({ id, who });
   if (!order) throw notFound('order');
+  const moves = order.isShared ? movesFor(await trailOf(db, id), order.revision, who) : undefined;
   return {
     id: order.id,
     number: order.number,
@@ -136,8 +141,8 @@ export async function getOrder(db: Db, id: number): Promise<Order> {
     choices: choicesOf(order) as Order['choices'],
     revision: order.revision,
     repeats: order.repeats,
-    canUndo: order.canUndo,
-    canRedo: order.canRedo,
+    canUndo: moves ? moves.undo !== undefined : order.canUndo,
+    canRedo: moves ? moves.redo !== undefined : order.canRedo,
     savedAt: order.changedAt.toISOString(),
     savedBy: order.savedBy,
   };
@@ -153,19 +158,9 @@ export async function decidedAt(db: Db, { id, revision }: Pick<Order, 'id' | 're
   return row.madeAt;
 }
 
-type OrderRecord = typeof orders.$inferSelect;
-type AtRevision = Pick<OrderRecord, 'id' | 'revision'>;
-
-/** The database, or a transaction in it. */
-type Reads = Pick<Db, 'select'>;
-
-/** Revisions around the present one: undo leads to the one it was made on, redo to the newest that was made on it. */
-const isNow = ({ id, revision }: AtRevision) => and(eq(revisions.orderId, id), eq(revisions.n, revision));
-const isMadeOn = ({ id, revision }: AtRevision) =>
-  and(eq(revisions.orderId, id), eq(revisions.parent, revision));
-
+export type OrderRecord = typeof orders.$inferSelect;
 export async function nameOrder(
-  { db, hub }: OrderServices,
+  { db, hub, who }: OrderServices,
   id: number,
   details: { name?: string; due?: string | null },
 ): Promise<Order> {
@@ -176,7 +171,7 @@ export async function nameOrder(
     .returning({ id: orders.id });
   if (changed.length === 0) throw notFound('order');
   await hub.tell({ kind: 'order', orderId: id });
-  return getOrder(db, id);
+  return getOrder(db, id, who);
 }
 
 /**
@@ -197,7 +192,7 @@ export async function changeChoices(
     const { value, clashes } = applyEdits(before, edits);
     const choices = parseChoices(value);
     const made = editsBetween(before, choices);
-    if (made.length > 0) await addRevision(tx, order, choices, made, services.who);
+    if (made.length > 0) await addRevision(tx, order, choices, { edits: made, madeBy: services.who });
     return { revision: order.revision, clashes, guests: guestsChanged(before, choices) };
   });
   const { choices, ...order } = await afterChange(services, id, guests);
@@ -205,12 +200,19 @@ export async function changeChoices(
   return { ...order, clashes, ...(revision === base && clashes.length === 0 ? {} : { choices }) };
 }
 
-async function addRevision(
+/** What a revision says of itself. */
+interface Made {
+  readonly edits: readonly Edit[];
+  readonly madeBy: number | null;
+  /** The one that it takes back. */
+  readonly undoes?: number;
+}
+
+export async function addRevision(
   tx: Pick<Db, 'select' | 'insert' | 'update'>,
   order: OrderRecord,
   choices: Choices,
-  edits: readonly Edit[],
-  madeBy: number | null,
+  made: Made,
 ): Promise<number> {
   const own = eq(revisions.orderId, order.id);
   const [{ last }] = await tx
@@ -218,7 +220,7 @@ async function addRevision(
     .from(revisions)
     .where(own);
   const n = (last ?? 0) + 1;
-  await tx.insert(revisions).values({ orderId: order.id, n, parent: order.revision, edits, madeBy });
+  await tx.insert(revisions).values({ ...made, orderId: order.id, n, parent: order.revision });
   await tx.update(orders).set({ revision: n, choices, changedAt: new Date() }).where(eq(orders.id, order.id));
   return n;
 }
@@ -228,52 +230,17 @@ export async function reviseIn(tx: Tx, id: number, choices: Choices, madeBy: num
   const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
   if (!order) throw notFound('order');
   const edits = editsBetween(choicesOf(order), choices);
-  return edits.length === 0 ? order.revision : addRevision(tx, order, choices, edits, madeBy);
-}
-
-/** Moves along the tree of revisions. At either end nothing happens. */
-export async function step(services: OrderServices, id: number, by: -1 | 1): Promise<Order> {
-  const guests = await services.db.transaction(async (tx) => {
-    const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
-    if (!order) throw notFound('order');
-    const there = await (by === -1 ? stepBack(tx, order) : stepOn(tx, order));
-    if (!there) return [];
-    await tx
-      .update(orders)
-      .set({ ...there, changedAt: new Date() })
-      .where(eq(orders.id, id));
-    return guestsChanged(choicesOf(order), choicesOf({ ...order, ...there }));
-  });
-  return afterChange(services, id, guests);
-}
-
-type Place = Pick<OrderRecord, 'revision' | 'choices'>;
-
-async function stepBack(db: Reads, order: OrderRecord): Promise<Place | undefined> {
-  const [now] = await db.select().from(revisions).where(isNow(order));
-  if (now.parent === null) return undefined;
-  if (now.edits)
-    return { revision: now.parent, choices: applyEdits(choicesOf(order), undone(now.edits)).value };
-  const before = and(eq(revisions.orderId, order.id), eq(revisions.n, now.parent));
-  const [{ choices }] = await db.select().from(revisions).where(before);
-  return { revision: now.parent, choices: choices! };
-}
-
-async function stepOn(db: Reads, order: OrderRecord): Promise<Place | undefined> {
-  const [next] = await db.select().from(revisions).where(isMadeOn(order)).orderBy(desc(revisions.n)).limit(1);
-  if (!next) return undefined;
-  const choices = next.edits ? applyEdits(choicesOf(order), next.edits).value : next.choices!;
-  return { revision: next.n, choices };
+  return edits.length === 0 ? order.revision : addRevision(tx, order, choices, { edits, madeBy });
 }
 
 /** @param others orders for which it has changed something too */
-async function afterChange(
+export async function afterChange(
   services: OrderServices,
   id: number,
   others: readonly number[] = [],
 ): Promise<Order> {
-  const { db, hub } = services;
-  const order = await getOrder(db, id);
+  const { db, hub, who } = services;
+  const order = await getOrder(db, id, who);
   for (const orderId of [id, ...others]) await hub.tell({ kind: 'order', orderId });
   void refreshSummary(services, order).catch(() => {});
   return order;

@@ -3,7 +3,6 @@ import { computed, markRaw, ref, shallowRef } from 'vue';
 import type { Cut } from '../../contracts/cuts';
 import type { CutterChange, ShopChange, ShopNow } from '../../contracts/shop';
 import type { Order } from '../../contracts/api';
-import type { Clash } from '../../contracts/edits';
 import type { Again } from '../../core/films/again';
 import type { Choices } from '../../core/plan/choices';
 import { ApiProblem, call } from './api';
@@ -11,7 +10,7 @@ import { useEvents } from './events';
 import { keptIn } from './kept';
 import { createPlanning } from './planning';
 import { createSharing } from './sharing';
-import type { Saving, Session } from './session';
+import type { MetClash, Saving, Session } from './session';
 import { createSession } from './session';
 
 /** What of an order is to be cut: nothing said, all of it. */
@@ -40,7 +39,7 @@ export const useOrder = defineStore('order', () => {
   const saving = ref<Saving>('saved');
   const problem = ref<ApiProblem>();
   /** Fields that somebody else has changed otherwise. */
-  const clashes = ref<readonly Clash[]>([]);
+  const clashes = ref<readonly MetClash[]>([]);
   let session: Session | undefined;
   const shared = createSharing(
     () => order.value?.id,
@@ -119,7 +118,8 @@ export const useOrder = defineStore('order', () => {
       wait,
       kept: keptIn(loaded.id, stores),
       tell: () => isShown() && show(session!),
-      clashed: (more) => isShown() && (clashes.value = [...clashes.value, ...more]),
+      clashed: (more, met) =>
+        isShown() && (clashes.value = [...clashes.value, ...more.map((clash) => ({ ...clash, met }))]),
       failed: (why) => isShown() && (problem.value = why),
     });
     return own;
@@ -186,7 +186,7 @@ export const useOrder = defineStore('order', () => {
   }
 
   /** One's own value after all, or the other one's. */
-  function settleClash(clash: Clash, keep: 'mine' | 'theirs'): void {
+  function settleClash(clash: MetClash, keep: 'mine' | 'theirs'): void {
     clashes.value = clashes.value.filter((one) => one !== clash);
     const { path, theirs, mine } = clash;
     if (keep === 'mine')

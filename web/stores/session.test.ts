@@ -35,7 +35,7 @@ function fakeServer() {
     if (method === 'GET') return JSON.parse(JSON.stringify(order(), inAnotherOrder));
     if (path.endsWith('/undo')) {
       if (revision > 0) [choices, revision] = [history[--revision], revision];
-      return order();
+      return { ...order(), clashes: [] };
     }
     if (!path.endsWith('/choices')) {
       name = (body as { name: string }).name;

@@ -17,6 +17,10 @@ export interface Kept {
   readonly write: (pending: readonly (readonly Edit[])[]) => void;
 }
 
+/** What met somebody else's change. */
+export type Met = 'change' | 'undo' | 'redo';
+export type MetClash = Clash & { readonly met: Met };
+
 /** What a session lives in. */
 export interface Host {
   readonly call: typeof call;
@@ -25,7 +29,7 @@ export interface Host {
   /** Something is not as it was: the order, its choices, or how far they are saved. */
   readonly tell: () => void;
   /** Somebody else has changed the same. */
-  readonly clashed: (clashes: readonly Clash[]) => void;
+  readonly clashed: (clashes: readonly Clash[], met: Met) => void;
   readonly failed: (problem: ApiProblem) => void;
 }
 
@@ -115,7 +119,7 @@ export function createSession(loaded: Order, host: Host): Session {
       saving = pending.length > 0 ? 'saving' : 'saved';
       const { clashes, choices = applyEdits(saved.choices, edits).value, ...order } = changed;
       accept({ ...order, choices });
-      if (clashes.length > 0) host.clashed(clashes);
+      if (clashes.length > 0) host.clashed(clashes, 'change');
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       if (!isForNow(error)) return refused(error);
@@ -155,7 +159,9 @@ export function createSession(loaded: Order, host: Host): Session {
     if (pending.length > 0 || sending) return;
     sending = true;
     try {
-      accept(await host.call(`POST /api/orders/{id}/${word}`, { params: { id } }));
+      const { clashes, ...order } = await host.call(`POST /api/orders/{id}/${word}`, { params: { id } });
+      accept(order);
+      if (clashes.length > 0) host.clashed(clashes, word);
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       host.failed(error);

@@ -10,7 +10,9 @@ const store = useOrder();
   <div v-if="store.clashes.length > 0" class="notes">
     <div v-for="(clash, i) in store.clashes" :key="i" class="note" role="alert">
       <p>{{ clashSentence(clash) }}</p>
-      <button class="button small" @click="store.settleClash(clash, 'mine')">Use mine</button>
+      <button class="button small" @click="store.settleClash(clash, 'mine')">
+        {{ clash.met === 'change' ? 'Use mine' : 'Change it all the same' }}
+      </button>
       <button class="button small" @click="store.settleClash(clash, 'theirs')">Leave theirs</button>
     </div>
   </div>

@@ -18,4 +18,11 @@ test.each([
     { path: ['films', 'order'], theirs: ['a', 'b'], mine: ['b'] },
     'Films, order: somebody else set 2 entries while you set 1 entry.',
   ],
-])('%#', (clash, says) => expect(clashSentence(clash)).toBe(says));
+])('%#', (clash, says) => expect(clashSentence({ ...clash, met: 'change' })).toBe(says));
+
+test('what a step left says what it would be', () => {
+  const clash = { path: ['layout', 'copies'], theirs: 3, mine: 1, met: 'undo' } as const;
+  expect(clashSentence(clash)).toBe(
+    'Layout, copies: somebody else has set 3 since, so undo left it. It would be 1.',
+  );
+});

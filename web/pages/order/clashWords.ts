@@ -1,10 +1,13 @@
 import { rounded } from '../../../core/units/rounded';
-import type { Clash, Key } from '../../../contracts/edits';
+import type { Key } from '../../../contracts/edits';
+import type { MetClash } from '../../stores/session';
 
 const SECTIONS: Readonly<Record<string, string>> = {
   artwork: 'Artwork',
   films: 'Films',
+  panels: 'Panels',
   layout: 'Layout',
+  print: 'Print',
   cut: 'Cut settings',
   cutter: 'Cutter',
 };
@@ -26,8 +29,12 @@ export function clashValue(value: unknown): string {
   return 'something else';
 }
 
-export const clashSentence = ({ path, theirs, mine }: Clash): string =>
-  `${clashPlace(path)}: somebody else set ${clashValue(theirs)} while you set ${clashValue(mine)}.`;
+export function clashSentence({ path, theirs, mine, met }: MetClash): string {
+  const [is, would] = [clashValue(theirs), clashValue(mine)];
+  return met === 'change'
+    ? `${clashPlace(path)}: somebody else set ${is} while you set ${would}.`
+    : `${clashPlace(path)}: somebody else has set ${is} since, so ${met} left it. It would be ${would}.`;
+}
 
 const spaced = (name: string): string =>
   name.startsWith('#') ? name : name.replace(/([A-Z])/g, (letter) => ` ${letter.toLowerCase()}`);
