@@ -25,6 +25,23 @@ test('tasks that are too many are turned away, and all others are done', async (
   await pool.close();
 }, 60_000);
 
+test('people take turns: who asks late is answered before the second of what another one asked for', async () => {
+  const pool = openPool(1);
+  const [ann, ben] = [1, 2].map((who) => pool.onBehalfOf(who));
+  const drawing = (shapes: number): Buffer => {
+    const paths = Array.from({ length: shapes }, (_, k) => `<path d="M${k} 0v9h9z"/>`);
+    return Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="9mm">${paths.join('')}</svg>`,
+    );
+  };
+  const over: string[] = [];
+  const read = (who: typeof ann, name: string, shapes: number) =>
+    who.run('takeIn', { bytes: drawing(shapes) }).then(() => over.push(name));
+  await Promise.all([...['a1', 'a2', 'a3', 'a4'].map((name) => read(ann, name, 2000)), read(ben, 'b', 3)]);
+  expect(over.slice(0, 2)).toEqual(['a1', 'b']);
+  await pool.close();
+}, 60_000);
+
 test('questions that are too many are turned away until others are answered; what a person did is taken', async () => {
   const waiting: (() => void)[] = [];
   const app = express();

@@ -73,6 +73,7 @@ export function mount(
           asking: who,
           services: {
             ...services,
+            pool: services.pool.onBehalfOf(who.me?.id ?? null),
             who: who.me?.id ?? null,
             key: request.get(KEY_HEADER)?.slice(0, LONGEST_KEY),
           },

@@ -9,6 +9,8 @@ import { READING_LIMITS, watchThread } from './clock';
 import type * as planningTasks from './planningTasks';
 import type { Answer } from './readingTasks';
 import type * as readingTasks from './readingTasks';
+import { rememberSeconds } from './guess';
+import { takeTurns } from './turns';
 
 type Tasks = typeof planningTasks & typeof readingTasks;
 type NameIn<T> = {
@@ -33,6 +35,8 @@ export interface WorkPool {
     input: Parameters<Tasks[K]>[0],
     watch?: Watch,
   ) => Promise<Awaited<ReturnType<Tasks[K]>>>;
+  /** The same on somebody's behalf: where much waits, people take turns. */
+  readonly onBehalfOf: (who: number | null) => WorkPool;
   readonly close: () => Promise<void>;
 }
 
@@ -63,6 +67,12 @@ const UNWORKABLE: Answer<never> = {
 /** Tasks that wait for one of them; whoever comes later is told so. */
 const MOST_WAITING = 200;
 
+/** The order that a plan is of, or about how large a file is: what it took last is what it will take. */
+function aboutWhat(input: unknown): number | undefined {
+  const { orderNumber, bytes } = input as { orderNumber?: number; bytes?: Uint8Array };
+  return orderNumber ?? (bytes && Math.ceil(Math.log2(bytes.length + 1)));
+}
+
 /** Threads that plan, and threads that read files: of both as many as there are cores, each doing one thing at a time. */
 export function openPool(threads = availableParallelism(), limits = READING_LIMITS): WorkPool {
   const open = (filename: string, memory: number): Piscina =>
@@ -75,12 +85,15 @@ export function openPool(threads = availableParallelism(), limits = READING_LIMI
       resourceLimits: { maxOldGenerationSizeMb: memory },
     });
   const program = builtProgram('server/work/planningTasks.ts');
-  const planning = open(program, PLANNING_MEMORY);
-  const reading = open(builtProgram('server/work/readingTasks.ts'), limits.memory);
-  const run: WorkPool['run'] = async (name, input, { signal, tell } = {}) => {
+  const planning = { pool: open(program, PLANNING_MEMORY), turns: takeTurns(threads) };
+  const reading = {
+    pool: open(builtProgram('server/work/readingTasks.ts'), limits.memory),
+    turns: takeTurns(threads),
+  };
+  const { guess, learn } = rememberSeconds();
+  const runNow: WorkPool['run'] = async (name, input, { signal, tell } = {}) => {
     const isReading = name in READING;
-    const pool = isReading ? reading : planning;
-    if (pool.queueSize >= MOST_WAITING) throw tooBusy();
+    const { pool } = isReading ? reading : planning;
     if (!tell && !isReading) return pool.run(input, { name, signal });
     const tooLong = new AbortController();
     const { port1, port2 } = new MessageChannel();
@@ -103,9 +116,25 @@ export function openPool(threads = availableParallelism(), limits = READING_LIMI
       port1.close();
     }
   };
-  return {
+  const runFor =
+    (who: number | null): WorkPool['run'] =>
+    (name, input, watch = {}) => {
+      const { turns } = name in READING ? reading : planning;
+      if (turns.waiting() >= MOST_WAITING) return Promise.reject(tooBusy());
+      const about = aboutWhat(input);
+      return turns.take({ who, seconds: () => guess(name, about) }, watch.signal).then((end) => {
+        const began = performance.now();
+        return runNow(name, input, watch).finally(() => {
+          learn(name, about, (performance.now() - began) / 1000);
+          end();
+        });
+      });
+    };
+  const poolFor = (who: number | null): WorkPool => ({
     version: basename(dirname(program)),
-    run,
-    close: async () => void (await Promise.all([planning.destroy(), reading.destroy()])),
-  };
+    run: runFor(who),
+    onBehalfOf: poolFor,
+    close: async () => void (await Promise.all([planning.pool.destroy(), reading.pool.destroy()])),
+  });
+  return poolFor(null);
 }
