@@ -122,6 +122,8 @@ export const cutSchema = z.object({
   inDoubt: z.number().nullable(),
   /** When it was done or taken back. */
   endedAt: z.string().nullable(),
+  /** Its record could not be fetched yet, and is asked for again. */
+  recordWanted: z.boolean(),
   /** What its record says; null: its cutter keeps none, or it was cut before that was looked at. */
   asCut: asCutSchema.nullable(),
   /** mm that what was cut lies from the design at the most; null: nobody knows. */

@@ -312,6 +312,8 @@ export type ShopNow = Shop & {
 export const shopChangeSchema = z.strictObject({
   leastOffcut: filmSize.optional(),
   printer: printerSchema.optional(),
+  /** Months that programs and records of cuts are kept; null: for ever. */
+  keepCuts: z.number().int().min(1).max(1200).nullable().optional(),
 });
 export type ShopChange = z.infer<typeof shopChangeSchema>;
 

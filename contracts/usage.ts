@@ -88,3 +88,14 @@ export const usageSchema = z.object({
     .readonly(),
 });
 export type Usage = z.infer<typeof usageSchema>;
+
+/** Bytes that the server keeps, of what grows. */
+export const keptSchema = z.object({
+  /** Customers' files as they came. */
+  files: z.number(),
+  /** What they read as: can be made again, and is kept within limits. */
+  readings: z.number(),
+  /** Programs and records of cuts that are over, of how many, and for how many months; null: for ever. */
+  cuts: z.object({ bytes: z.number(), count: z.number(), months: z.number().nullable() }),
+});
+export type Kept = z.infer<typeof keptSchema>;

@@ -11,7 +11,7 @@ import { openHub } from './events/hub';
 import { countAttempts } from './people/attempts';
 import { sessionsIn } from './people/session';
 import type { CutServices } from './services/cuts';
-import { forgetOld } from './services/onlyOnce';
+import { keepHouse } from './services/housekeeping';
 import { fillSummaries } from './services/orders';
 import { openPool } from './work/pool';
 
@@ -47,9 +47,9 @@ export async function openServer({
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });
   const services = { db, hub, pool, dispatch: dispatcher.dispatch, who: null };
   void fillSummaries(services).catch((error: unknown) => log.warn({ err: error }, 'rows without a picture'));
-  void forgetOld(db).catch((error: unknown) => log.warn({ err: error }, 'old requests'));
   const attempts = countAttempts(lines);
   const app = createApp({ ...services, attempts, sessions: sessions.handler }, log, options);
+  const stopKeeping = keepHouse(db, log);
   const stopEnding = endLostPages(services, log);
   const server = await new Promise<Server>((done) => {
     const listening = app.listen(port, listen, () => done(listening));
@@ -59,6 +59,7 @@ export async function openServer({
     services,
     close: async () => {
       stopEnding();
+      stopKeeping();
       server.closeAllConnections();
       await new Promise((done) => server.close(done));
       await dispatcher.close();

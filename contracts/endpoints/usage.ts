@@ -1,6 +1,6 @@
 /** Stock, and what became of film and time. */
 import { z } from 'zod';
-import { filmWantedSchema, usageQuerySchema, usageSchema } from '../usage';
+import { filmWantedSchema, keptSchema, usageQuerySchema, usageSchema } from '../usage';
 import type { Endpoints } from './endpoint';
 
 export const usageEndpoints = {
@@ -13,6 +13,7 @@ export const usageEndpoints = {
     says: 'What became of film and of the cutters’ time',
     gives: usageSchema,
   },
+  'GET /api/kept': { says: 'How much the server keeps of what grows', gives: keptSchema },
   'GET /api/usage.csv': {
     query: usageQuerySchema,
     says: 'Every change of the shelf as a table',

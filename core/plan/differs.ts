@@ -12,8 +12,8 @@ export interface CutAs {
   readonly cuttable: number;
   readonly length: number;
   readonly mirrored: boolean;
-  /** All that is sent to the cutter. */
-  readonly bytes: string;
+  /** All that is sent to the cutter; undefined: that is not known any more. */
+  readonly bytes: string | undefined;
 }
 
 /**
@@ -51,6 +51,8 @@ export function stripDiffers(was: CutAs, now: CutAs): readonly string[] {
       : [`takes ${formatRun(now.length, 'mm')} instead of ${formatRun(was.length, 'mm')}`]),
   ];
   if (said.length > 0) return [`${now.film} ${said.join(', ')}.`];
+  if (was.bytes === undefined)
+    return [`${now.film}: what was sent then is not kept any more; its settings are the same.`];
   return was.bytes === now.bytes ? [] : [`${now.film} is cut in another way: look at it in Play it.`];
 }
 const SAME_MM = 0.05;

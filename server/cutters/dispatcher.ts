@@ -7,6 +7,7 @@ import { APP } from '../db/lines';
 import { leases } from '../db/schema';
 import type { Job } from '../services/cuts';
 import { lookAfterCuts } from './lookAfterCuts';
+import { fetchWanted } from './recordOf';
 import { runCalibration } from './runCalibration';
 import { runCut } from './runCut';
 import { watchCuts } from './watchCuts';
@@ -19,6 +20,7 @@ const LINES = 2;
 const AT_ONCE = 10;
 const LAST_MS = 5000;
 const LOOK_AFTER_MS = 2500;
+const FETCH_AGAIN_MS = 5000;
 
 export interface Dispatcher {
   readonly dispatch: (job: Job) => Promise<void>;
@@ -84,11 +86,18 @@ export async function openDispatcher(
       log.warn({ error: String(error) }, 'looking after cuts'),
     );
   }, LOOK_AFTER_MS);
+  let fetching: Promise<void> | undefined;
+  const later = setInterval(() => {
+    fetching ??= fetchWanted(services)
+      .catch((error: unknown) => log.warn({ error: String(error) }, 'records asked for again'))
+      .finally(() => (fetching = undefined));
+  }, FETCH_AGAIN_MS);
   return {
     dispatch,
     close: async () => {
       closing = true;
       clearInterval(lookout);
+      clearInterval(later);
       unlisten();
       await boss.stop({ graceful: true, timeout: LAST_MS });
       await Promise.race([Promise.all(running), new Promise((done) => setTimeout(done, LAST_MS).unref())]);

@@ -9,6 +9,7 @@ import { bookTest } from '../services/stock';
 import { judged } from '../services/calibrations';
 import { brokenOff, calibrateAt } from './calibrateAt';
 import type { Lease } from './lease';
+import { forgetWanted } from './recordOf';
 import { LEASE_PATIENCE_MS, takeLease } from './lease';
 import { LinkLost } from './links/link';
 import { openLink } from './links/open';
@@ -67,6 +68,7 @@ async function atMachine(
 ): Promise<Partial<Row>> {
   const { db, hub } = services;
   const [{ data: cutter, link: line }] = await db.select().from(cutters).where(eq(cutters.id, row.cutterId));
+  await forgetWanted(db, row.cutterId);
   const link = await openLink(line);
   let told = 0;
   let stopped = false;

@@ -22,7 +22,7 @@ import { openLink } from './links/open';
 import type { SentProgram } from '../work/makeCuts';
 import { programAt } from './programAt';
 import { readSheet } from './readSheet';
-import { recordOf } from './recordOf';
+import { forgetWanted, recordOf } from './recordOf';
 import type { CutRow, Services } from './settle';
 import { finish, isHolder, rowOf, settle } from './settle';
 import type { Found, Place } from './whereabouts';
@@ -87,6 +87,7 @@ async function cutUnderLease(
     const { place: from } = found;
     if (!from) return await tell(lostPlace(cut, cutter.data.name, found, standing));
     await noteLoaded(db, cut);
+    await forgetWanted(db, cut.cutterId);
     await tell({
       state: 'cutting',
       problem: null,

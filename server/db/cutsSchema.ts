@@ -131,6 +131,8 @@ export const cuts = pgTable(
     reading: jsonb('reading').$type<ReadSheet>(),
     /** Gzipped JSON of contracts' CutRecord. */
     record: bytea('record'),
+    /** It could not be fetched yet: it is asked for again until something else is done at the cutter. */
+    recordWanted: boolean('record_wanted').notNull().default(false),
     asCut: jsonb('as_cut').$type<AsCutSaid>(),
     deviation: doublePrecision('deviation'),
     deviationAt: jsonb('deviation_at').$type<{ x: number; y: number }>(),

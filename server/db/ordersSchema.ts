@@ -21,7 +21,10 @@ import { who, bytea } from './columns';
 export const files = pgTable('files', {
   hash: text('hash').primaryKey(),
   bytes: bytea('bytes').notNull(),
+  /** When it was brought in last. */
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
+  /** An order was seen to have it: it is not looked for again. */
+  isInOrder: boolean('is_in_order').notNull().default(false),
 });
 
 /**
@@ -31,6 +34,8 @@ export const files = pgTable('files', {
 export const readings = pgTable('readings', {
   key: text('key').primaryKey(),
   data: bytea('data').notNull(),
+  /** About when it was asked for last, to the hour. */
+  usedAt: timestamp('used_at', { withTimezone: true }).notNull().defaultNow(),
 });
 
 /** Strips of plans as files, by the hash of all that a plan hangs on. Can be made again at any time. */

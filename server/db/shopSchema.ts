@@ -47,6 +47,8 @@ export const settings = pgTable('settings', {
   paused: boolean('paused').notNull().default(false),
   /** Where it takes PDFs over HTTP; null: it is given them by hand. */
   printerLink: text('printer_link'),
+  /** Months that programs and records of cuts are kept; null: for ever. */
+  keepCuts: integer('keep_cuts'),
   /** When the demo shop was laid out here, or was seen not to be wanted; null: nobody has looked yet. */
   demoSeenAt: timestamp('demo_seen_at', { withTimezone: true }),
 });

@@ -8,7 +8,9 @@ export const artworkRoutes = {
   'POST /api/files': ({ body, watch, services }) => takeFile(services, body.name, body.bytes, watch),
   'POST /api/pictures': ({ body, services }) => takePicture(services, body.bytes),
   'GET /api/readings': async ({ query, services }) =>
-    packed(await packedReading(services, query.source), { 'Cache-Control': 'private, no-cache' }),
+    packed(await packedReading(services, query.source, services.who !== null), {
+      'Cache-Control': 'private, no-cache',
+    }),
   'GET /api/files/{hash}/picture': async ({ params, query, services }) =>
     picture(await pictureOf(services, params.hash, query), 'max-age=86400'),
   'GET /api/fonts': ({ services }) => listFonts(services.db),

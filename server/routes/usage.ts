@@ -1,4 +1,5 @@
 import { bookingsCsv, usageOf } from '../services/usage';
+import { keptNow } from '../services/housekeeping';
 import { wantedNow } from '../services/wanted';
 import type { Handlers } from './mount';
 import { download } from './sent';
@@ -7,6 +8,7 @@ import { download } from './sent';
 export const usageRoutes = {
   'GET /api/films/wanted': ({ services }) => wantedNow(services.db),
   'GET /api/usage': ({ query, services }) => usageOf(services.db, query),
+  'GET /api/kept': ({ services }) => keptNow(services.db),
   'GET /api/usage.csv': async ({ query, services }) =>
     download(
       Buffer.from(await bookingsCsv(services.db, query)),

@@ -6,7 +6,7 @@ import { isUnbegun } from '../../contracts/floor';
 import { cutActs, cuts, cutShares } from '../db/schema';
 import { Trouble } from '../problem';
 import type { CutServices } from './cuts';
-import { FROM_THE_START, getCut } from './cuts';
+import { FROM_THE_START, getCut, notKept } from './cuts';
 import { getOrder, planTask } from './orders';
 import { placeFirst } from './floor';
 import { againOf, ALONE, alreadyAgain, isOwn, putInQueue } from './queue';
@@ -34,6 +34,7 @@ export async function cutAgain(services: CutServices, id: number, { at }: AgainA
 async function sameAgain({ db, who }: CutServices, { id }: Cut): Promise<Pick<Cut, 'id' | 'cutterId'>> {
   return db.transaction(async (tx) => {
     const [row] = await tx.select().from(cuts).where(eq(cuts.id, id)).for('update');
+    if (row.program.length === 0) throw notKept();
     const open = await tx
       .select({ of: cuts.againOf })
       .from(cuts)
@@ -68,6 +69,7 @@ const ANEW = {
   taken: null,
   reading: null,
   record: null,
+  recordWanted: false,
   asCut: null,
   deviation: null,
   deviationAt: null,

@@ -8,10 +8,10 @@ type Made = Pick<
   'strip' | 'film' | 'recipe' | 'rollWidth' | 'cuttable' | 'length' | 'mirrored'
 >;
 
-/** A cut as it is compared with what it would be at another time. */
+/** A cut as it is compared with what it would be at another time. @param program undefined: it is not kept any more */
 export const cutAs = (
   { strip, film, recipe, rollWidth, cuttable, length, mirrored }: Made,
-  { head, lines, tail }: StoredProgram,
+  program: StoredProgram | undefined,
   cutter: string,
 ): CutAs => ({
   strip,
@@ -22,7 +22,7 @@ export const cutAs = (
   cuttable,
   length,
   mirrored,
-  bytes: head + lines.join('') + tail,
+  bytes: program && program.head + program.lines.join('') + program.tail,
 });
 
 /** Names of cutters by their ids, of those that were taken out of service too. */

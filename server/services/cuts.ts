@@ -101,6 +101,7 @@ const columns = {
     number | null
   >`case when (${cuts.headFrom} ->> 'isAsked')::boolean then ${cuts.linesDone} + 1 end`,
   endedAt: sql<string | null>`to_char(${cuts.endedAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,
+  recordWanted: cuts.recordWanted,
   asCut: cuts.asCut,
   deviation: cuts.deviation,
   deviationAt: cuts.deviationAt,
@@ -154,12 +155,25 @@ export async function getCut(db: Db, id: number): Promise<Cut> {
 
 /** The stored bytes of a cut: `program` and `drawing` always, `record` once it was cut on a cutter that keeps one. */
 export async function getCutFile(db: Db, id: number, which: 'drawing' | 'record'): Promise<Buffer> {
-  const [row] = await db.select({ bytes: cuts[which] }).from(cuts).where(eq(cuts.id, id));
+  const [row] = await db
+    .select({ bytes: cuts[which], isEmptied: sql<boolean>`octet_length(${cuts.program}) = 0` })
+    .from(cuts)
+    .where(eq(cuts.id, id));
   if (!row) throw notFound('cut');
+  if (row.isEmptied) throw notKept();
   if (!row.bytes)
     throw new Trouble(404, 'not-cut-yet', 'There is no record of this cut: it has not been cut to its end.');
   return row.bytes;
 }
+
+/** Its program and record are gone, as the shop keeps them only so long. */
+export const notKept = (): Trouble =>
+  new Trouble(
+    404,
+    'not-kept',
+    'This cut was so long ago that its program and record are not kept any more.',
+    ['Cut the piece again from its order'],
+  );
 
 /** What people did with a cut, in order. */
 export async function actsOf(db: Db, id: number): Promise<CutActed[]> {

@@ -23,6 +23,7 @@ import { choicesAt } from './choicesAt';
 import { cutAs, cutterNames } from './cutAs';
 import type { CutServices } from './cuts';
 import { filmLoaded, getCut, listCuts, lockQueue, promoteNext } from './cuts';
+import { isWhole } from './housekeeping';
 import { madeFrom } from './madeFrom';
 import { getOrder, planInputs } from './orders';
 import { unpack } from './pack';
@@ -47,6 +48,7 @@ const columns = {
   keptOver: cuts.keptOver,
   /** Its bytes are not those that were queued any more. */
   isOther: sql<boolean>`${cuts.slip} is not null or ${cuts.onNewFilm} is not null or ${cuts.sheet} is not null`,
+  isWhole: isWhole.mapWith(Boolean),
   /** What was queued with it, in one transaction. */
   queued: sql<string>`extract(epoch from ${cuts.queuedAt})::text`,
   /** It made room for what its order became. */
@@ -161,7 +163,7 @@ async function comparedAnew(services: CutServices, batch: Batch): Promise<Compar
     });
   return {
     cuts: differing(waiting),
-    begun: differing(batch.rows.filter((row) => !isWaiting(row) && !row.isOther)),
+    begun: differing(batch.rows.filter((row) => !isWaiting(row) && !row.isOther && row.isWhole)),
     more: made.filter(batch.isNew).map(({ film }) => film.name),
     token: tokenOf(made),
   };

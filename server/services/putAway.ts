@@ -1,10 +1,11 @@
 /** Orders out of sight: brought back, or cleared for good by a person who means it. What a cut needs stays. */
-import { and, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Db } from '../db/connect';
 import { cuts, cutShares, files, orders, revisions } from '../db/schema';
 import type { Hub } from '../events/hub';
 import { notFound, Trouble } from '../problem';
 import { choicesOf } from './choicesOf';
+import { isForsaken } from './housekeeping';
 import { OPEN_STATES } from '../../contracts/cuts';
 
 interface PutAwayServices {
@@ -57,16 +58,6 @@ export async function clearOrder({ db, hub }: PutAwayServices, id: number): Prom
     for (const hash of hashes) await tx.delete(files).where(isForsaken(hash));
   });
   await hub.tell({ kind: 'order', orderId: id });
-}
-
-/** A file that no order names, now or in any revision that undo leads to. */
-function isForsaken(hash: string) {
-  const like = `%${hash}%`;
-  return and(
-    eq(files.hash, hash),
-    sql`not exists (select 1 from ${orders} where ${orders.fileHash} = ${hash} or ${orders.choices}::text like ${like})`,
-    sql`not exists (select 1 from ${revisions} where ${revisions.edits}::text like ${like} or ${revisions.choices}::text like ${like})`,
-  );
 }
 
 const hashesIn = (text: string): ReadonlySet<string> => new Set(text.match(/\b[0-9a-f]{64}\b/g) ?? []);

@@ -1,6 +1,6 @@
 /** Files and texts, and what they read as. */
 import { createHash } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Artwork } from '../../core/readers/artwork';
 import type { ArtworkChoices, FilePart, FileSource, Source, TextSource } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
@@ -39,10 +39,17 @@ export async function takeFile(
   const { artwork, reading } = valueOf(await pool.run('takeIn', { bytes }, watch));
   const hash = sha256(bytes);
   const source: FileSource = { kind: 'file', hash, name, ...reading };
-  await db.insert(files).values({ hash, bytes }).onConflictDoNothing();
+  await keepFile(db, hash, bytes);
   await keep(db, source, pack(artwork));
   return source;
 }
+
+/** Brought in once more, it is new again: what nobody makes an order of goes after a while. */
+const keepFile = (db: Db, hash: string, bytes: Buffer) =>
+  db
+    .insert(files)
+    .values({ hash, bytes })
+    .onConflictDoUpdate({ target: files.hash, set: { createdAt: sql`now()` } });
 
 const keep = (db: Db, source: Source, data: Buffer) =>
   db
@@ -50,18 +57,27 @@ const keep = (db: Db, source: Source, data: Buffer) =>
     .values({ key: sha256(sourceKey(source)), data })
     .onConflictDoNothing();
 
-/** What a source reads as, packed; read now when it has not been read before. */
-export async function packedReading(services: ReadingServices, source: Source): Promise<Buffer> {
+/**
+ * What a source reads as, packed; read now when it has not been read before.
+ * @param isKept whether it is written down for the next time
+ */
+export async function packedReading(
+  services: ReadingServices,
+  source: Source,
+  isKept = true,
+): Promise<Buffer> {
   const key = sha256(sourceKey(source));
   const [known] = await services.db
-    .select({ data: readings.data })
+    .select({ data: readings.data, isLongAgo: sql<boolean>`${readings.usedAt} < now() - interval '1 hour'` })
     .from(readings)
     .where(eq(readings.key, key));
+  if (known?.isLongAgo && isKept)
+    await services.db.update(readings).set({ usedAt: sql`now()` }).where(eq(readings.key, key)); // prettier-ignore
   if (known) return known.data;
   const answer = source.kind === 'file' ? await readFile(services, source) : await typeset(services, source);
   if (!answer.ok) return pack(unreadable(answer.message));
   const data = pack(answer.value);
-  await keep(services.db, source, data);
+  if (isKept) await keep(services.db, source, data);
   return data;
 }
 
@@ -115,7 +131,7 @@ export async function originalOf(db: Db, fileHash: string): Promise<Buffer> {
 export async function takePicture({ db, pool }: ReadingServices, bytes: Buffer): Promise<TakenPicture> {
   const size = valueOf(await pool.run('measurePicture', { bytes }));
   const file = sha256(bytes);
-  await db.insert(files).values({ hash: file, bytes }).onConflictDoNothing();
+  await keepFile(db, file, bytes);
   return { file, ...size };
 }
 

@@ -44,7 +44,10 @@ export async function repeatsOf(services: OrderServices, id: number): Promise<Re
   const now = plan.cuts
     .filter(({ sheet }) => !sheet)
     .map((cut) => cutAs(cut, cut.program, nameOf(cut.cutterId)));
-  const before = was.map((row) => cutAs(row, unpack<StoredProgram>(row.program), nameOf(row.cutterId)));
+  const before = was.map((row) => {
+    const program = row.program.length > 0 ? unpack<StoredProgram>(row.program) : undefined;
+    return cutAs(row, program, nameOf(row.cutterId));
+  });
   const cutAt = was.reduce((last, { endedAt }) => (endedAt && endedAt > last ? endedAt : last), new Date(0));
   return { ...about, cutAt: cutAt.toISOString(), differs: differences(before, now) };
 }

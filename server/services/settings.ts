@@ -13,6 +13,8 @@ export interface Settings {
   readonly printer: Printer;
   /** All machines are stopped, and nothing begins. */
   readonly paused: boolean;
+  /** Months that programs and records of cuts are kept; null: for ever. */
+  readonly keepCuts: number | null;
   /** Where it takes PDFs over HTTP; null: it is given them by hand. */
   readonly printerLink: string | null;
 }
@@ -24,6 +26,7 @@ const USUAL: Settings = {
   printer: USUAL_PRINTER,
   printerLink: null,
   paused: false,
+  keepCuts: null,
 };
 
 /** As they are stored; null: the shop has said nothing yet. */
@@ -36,7 +39,7 @@ export async function settingsOf(db: Pick<Db, 'select'>): Promise<Settings> {
 
 /** For a query that asks for more than them. */
 export const storedSettings = sql<StoredSettings>`(select json_build_object('leastOffcut', ${settings.leastOffcut},
-  'printer', ${settings.printer}, 'paused', ${settings.paused}, 'printerLink', ${settings.printerLink})
+  'printer', ${settings.printer}, 'paused', ${settings.paused}, 'printerLink', ${settings.printerLink}, 'keepCuts', ${settings.keepCuts})
   from ${settings} where ${settings.id} = ${SHOP})`;
 
 export function settingsFrom(stored: StoredSettings): Settings {

@@ -5,7 +5,7 @@ import type { Cut } from '../../../contracts/cuts';
 import type { Bounds } from '../../../core/geometry/bounds';
 import { pathOfLine } from '../../stage/paths';
 import StageCanvas from '../../stage/StageCanvas.vue';
-import { call } from '../../stores/api';
+import { ApiProblem, call } from '../../stores/api';
 import AsCutNote from '../../parts/AsCutNote.vue';
 import CutActs from '../../parts/CutActs.vue';
 import { useOrder } from '../../stores/order';
@@ -20,10 +20,14 @@ const done = computed(() => store.cuts.filter((cut) => cut.state === 'done' && c
 /** Films that were cut by machines that keep no record. */
 const unrecorded = computed(() => [
   ...new Set(
-    store.cuts.flatMap(({ state, deviation, film: own }) =>
-      state === 'done' && deviation === null ? [own.name] : [],
+    store.cuts.flatMap(({ state, deviation, recordWanted, film: own }) =>
+      state === 'done' && deviation === null && !recordWanted ? [own.name] : [],
     ),
   ),
+]);
+/** Films whose record the machine has still, and did not give when it was asked. */
+const wanted = computed(() => [
+  ...new Set(store.cuts.flatMap(({ recordWanted, film: own }) => (recordWanted ? [own.name] : []))),
 ]);
 /** The newest cut of each strip, and the one that was looked for. */
 const latest = computed(() => {
@@ -56,13 +60,13 @@ const loaded = shallowRef<{
   beside: Path2D[];
   shallow: boolean;
 }>();
-const failed = ref(false);
+const failed = ref('');
 
 watch(
   () => cut.value?.id,
   async (id) => {
     if (id === undefined) return void (loaded.value = undefined);
-    failed.value = false;
+    failed.value = '';
     try {
       const [drawing, record] = await Promise.all([
         call('GET /api/cuts/{id}/drawing', { params: { id } }),
@@ -85,8 +89,9 @@ watch(
         beside: of((part) => part === 'beside'),
         shallow: record.lines.some((line) => line.depth !== 'clean'),
       };
-    } catch {
-      failed.value = true;
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      failed.value = error.message;
     }
   },
   { immediate: true },
@@ -99,6 +104,8 @@ const box = computed<Bounds>(() => ({
   maxY: cut.value?.cuttable ?? 100,
 }));
 
+const NOT_YET =
+  'The machine did not give its record when the cut ended. It is asked again until something else is cut there.';
 /** What lies beside the lines. */
 const BESIDE = '#33568f';
 function* draw(context: CanvasRenderingContext2D, scale: number): Generator<void> {
@@ -134,7 +141,11 @@ function lookClosely(): void {
 
 <template>
   <div class="wrap">
-    <div v-if="!cut && unrecorded.length > 0" class="none">
+    <div v-if="!cut && wanted.length > 0" class="none">
+      <h2>The record is not here yet</h2>
+      <p>{{ NOT_YET }}</p>
+    </div>
+    <div v-else-if="!cut && unrecorded.length > 0" class="none">
       <h2>Cut, without a record</h2>
       <p>
         {{ unrecorded.join(', ') }}: a real cutter keeps no record of its knife’s way, only a simulated one
@@ -173,12 +184,13 @@ function lookClosely(): void {
             <span class="swatch" :style="{ '--film': c.film.colour }"></span>{{ nameOf(c) }}
           </button>
         </div>
-        <p v-if="failed">The record of this cut could not be fetched.</p>
+        <p v-if="failed" role="alert">{{ failed }}</p>
         <p v-else>
           Cut {{ cut.id }} lies at most <b class="number">{{ cut.deviation!.toFixed(3) }} mm</b> from the
           design.
           <button class="button" @click="lookClosely">Look there</button>
         </p>
+        <p v-if="wanted.length > 0">{{ wanted.join(', ') }}: {{ NOT_YET }}</p>
         <p v-if="unrecorded.length > 0">Without a record: {{ unrecorded.join(', ') }}.</p>
         <AsCutNote v-if="!failed && cut.asCut" :said="cut.asCut" class="said" />
         <CutActs :key="cut.id" :cut="cut.id" />

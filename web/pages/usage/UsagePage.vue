@@ -10,6 +10,7 @@ import { duration, useUnits } from '../../stores/units';
 import FilmBars from './FilmBars.vue';
 import type { UsedRow } from './FilmBars.vue';
 import HourBars from './HourBars.vue';
+import KeptPanel from './KeptPanel.vue';
 import { shareKept } from './parts';
 import { SPANS } from './spans';
 import UsageTables from './UsageTables.vue';
@@ -109,6 +110,7 @@ const orders = computed((): readonly UsedRow[] =>
           <FilmBars :rows="orders" :most="6" />
         </section>
       </div>
+      <KeptPanel />
     </template>
   </div>
 </template>
