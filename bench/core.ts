@@ -34,8 +34,9 @@ import { packSet } from './packing';
 import { byHand } from './byHand';
 import { printAndCut } from './print';
 import { row } from './row';
+import { ofSize } from './size';
 
-const RUNS = 5;
+const RUNS = ofSize(5, 1);
 
 function median(values: readonly number[]): number {
   return [...values].sort((a, b) => a - b)[values.length >> 1];
@@ -61,7 +62,7 @@ function planned(artwork: Artwork, overlap: FilmChoices['overlap'] = {}): number
   return performance.now() - begun;
 }
 
-const large = Buffer.from(largeDrawing(500, 200));
+const large = Buffer.from(largeDrawing(ofSize(500, 12), ofSize(200, 20)));
 let started = performance.now();
 const artwork = await readSvg(large);
 const { artworks, choices } = oneFile(artwork);
@@ -100,6 +101,7 @@ row('HP-GL written', `${(points / writing / 1000).toFixed(1)} M points/s`, '≥ 
 // outlines strewn over a wall: ordered, against half as many, and how far the pen travels against the strip of
 // Beardwood, Halton & Hammersley 1959: a shortest tour through n random places of an area A is near 0.7124 · √(n · A)
 {
+  const OUTLINES = ofSize(10_000, 100);
   const strewn = (n: number): Region => {
     const next = random(n);
     return Array.from({ length: n }, () => {
@@ -112,9 +114,9 @@ row('HP-GL written', `${(points / writing / 1000).toFixed(1)} M points/s`, '≥ 
       const from = rings[i - 1] ?? [0, 0];
       return sum + Math.hypot(ring[0] - from[0], ring[1] - from[1]);
     }, 0);
-  const [all, half] = [strewn(10_000), strewn(5000)];
+  const [all, half] = [strewn(OUTLINES), strewn(OUTLINES / 2)];
   const took = [all, half].map((rings) => time(() => orderRings(rings, [0, 0])));
-  const shortest = 0.7124 * Math.sqrt(10_000 * 3000 * 3000);
+  const shortest = 0.7124 * Math.sqrt(OUTLINES * 3000 * 3000);
   row(
     'order 10 000 outlines, against half as many',
     `${took[0].toFixed(0)} ms, ${(took[0] / took[1]).toFixed(2)} ×`,
@@ -128,7 +130,7 @@ row('HP-GL written', `${(points / writing / 1000).toFixed(1)} M points/s`, '≥ 
 }
 
 // 10 MB, 5 000 shapes, 500 000 points: against what the resolver itself takes to parse and resolve it
-const huge = Buffer.from(largeDrawing(5000, 100));
+const huge = Buffer.from(largeDrawing(ofSize(5000, 30), ofSize(100, 10)));
 const resolve = time(() => new Resvg(huge.toString(), { font: { loadSystemFonts: false } }).toString());
 const resolved = new Resvg(huge.toString(), { font: { loadSystemFonts: false } }).toString();
 const reading = time(() => {
@@ -153,12 +155,12 @@ row('all checks on it', `${checking.toFixed(0)} ms`, '≤ 3000 ms');
 
 // drawings of many small parts, and of half as many: what doubles the parts should hardly more than double the time
 for (const [name, make, n] of [
-  ['rectangles', many.rectangles, 49_000],
-  ['colours', many.colours, 20_000],
-  ['points of an even-odd scribble', many.scribble, 1000],
-  ['holes in one outline', many.holes, 4000],
-  ['closed lines', many.closedLines, 4000],
-  ['piled discs of 200 points, eight films', many.discs, 1000],
+  ['rectangles', many.rectangles, ofSize(49_000, 40)],
+  ['colours', many.colours, ofSize(20_000, 40)],
+  ['points of an even-odd scribble', many.scribble, ofSize(1000, 20)],
+  ['holes in one outline', many.holes, ofSize(4000, 20)],
+  ['closed lines', many.closedLines, ofSize(4000, 20)],
+  ['piled discs of 200 points, eight films', many.discs, ofSize(1000, 6)],
 ] as const) {
   const half = planned(make(n / 2));
   const whole = planned(make(n));
@@ -172,7 +174,7 @@ for (const [name, make, n] of [
 
 // what films that lie a little under one another cost, against edge to edge
 const BUTT = Object.fromEntries(DEMO_SHOP.films.map(({ id }) => [id, { mode: 'butt', by: 0 } as const]));
-for (const n of [250, 500, 1000]) {
+for (const n of [250, 500, 1000].map((all) => ofSize(all, all / 125))) {
   const pile = many.discs(n);
   // in pairs, one after the other: single plans differ by half from one to the next on a busy machine
   const pairs = Array.from({ length: RUNS }, () => [planned(pile, BUTT), planned(pile)] as const);
@@ -184,8 +186,8 @@ for (const n of [250, 500, 1000]) {
 }
 
 for (const [what, picture] of [
-  ['waves', largePicture(4000, 3000)],
-  ['static', pictureOfStatic(4000, 3000)],
+  ['waves', largePicture(ofSize(4000, 80), ofSize(3000, 60))],
+  ['static', pictureOfStatic(ofSize(4000, 40), ofSize(3000, 30))],
 ] as const) {
   for (const choices of [DEFAULT_TRACE, { ...DEFAULT_TRACE, by: 'colours' as const, colours: 4 }]) {
     started = performance.now();
@@ -201,7 +203,7 @@ for (const [what, picture] of [
 
 {
   // ten metres of wall, 100 000 points, in panels of film 1 220 mm wide
-  const wall = readResolvedSvg(largeDrawing(500, 200));
+  const wall = readResolvedSvg(largeDrawing(ofSize(500, 12), ofSize(200, 20)));
   const scaled = preparePiece(wall, { ...DEFAULT_CHOICES.artwork, width: 10_000 });
   const regions = [weld(scaled.shapes.flatMap(({ region }) => region))];
   const box = regionBounds(regions[0]);
@@ -263,7 +265,7 @@ for (const name of ['marsh-wren', 'slipway-sign', 'crew-shirt', 'sail-numbers'])
     ['birds', 60, ''],
     ['icons', 60, ''],
   ] as const) {
-    const made = await packSet(set, count, 10);
+    const made = await packSet(set, ofSize(count, 4), ofSize(10, 0.1));
     const less = (mm: number): string => `${(100 * (1 - mm / made.boxes)).toFixed(1)} % less film than boxes`;
     row(`pack ${count} ${set}, first answer`, `${made.first.toFixed(0)} ms, ${less(made.atOnce)}`, first);
     row(`  after 10 s, ${made.rounds} rounds`, less(made.packed), '≥ 15 %');

@@ -18,12 +18,13 @@ import { startUntilReady } from '../scripts/run.mjs';
 import { connect } from '../server/db/connect';
 import { cuts, cutShares, cutters } from '../server/db/schema';
 import { row } from './row';
+import { ofSize } from './size';
 
-const [MACHINES, CLIENTS, LISTENERS] = [50, 50, 200];
+const [MACHINES, CLIENTS, LISTENERS] = [ofSize(50, 2), ofSize(50, 2), ofSize(200, 3)];
 /** s of measuring, between two questions of one person, and within which all machines have begun. */
-const [SECONDS, THINK_S, BEGIN_S] = [Number(process.argv[2] ?? 40), 1, 90];
+const [SECONDS, THINK_S, BEGIN_S] = [Number(process.argv[2] ?? ofSize(40, 4)), 1, 90];
 /** Questions at the same moment. */
-const RUSH = 2000;
+const RUSH = ofSize(2000, 30);
 const ROLL = { name: 'roll', width: 610, length: 200_000, toughness: 60 };
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
@@ -73,7 +74,7 @@ async function newOrder(): Promise<Order> {
   return asked<Order>('/api/orders', { method: 'POST', headers: { Origin, Cookie }, body: form });
 }
 
-/** One cut like that of the order for every machine. */
+/** The cut of the order for every machine, as the same once more: nobody asks whether it would be another by now. */
 async function cutsFor(order: Order): Promise<{ readonly ids: readonly number[]; readonly strip: string }> {
   const [first] = await post<Cut[]>(`/api/orders/${order.id}/queue`, { revision: 1, hold: true });
   await db.insert(cutters).values(
@@ -89,7 +90,7 @@ async function cutsFor(order: Order): Promise<{ readonly ids: readonly number[];
     .where(eq(cuts.id, first.id));
   const made = await db
     .insert(cuts)
-    .values(sims.map((_, i) => ({ ...base, cutterId: nameOf(i), state: 'wants-film' })))
+    .values(sims.map((_, i) => ({ ...base, cutterId: nameOf(i), state: 'wants-film', againOf: first.id })))
     .returning({ id: cuts.id });
   const ids = made.map(({ id }) => id);
   await db

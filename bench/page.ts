@@ -8,6 +8,7 @@ import { DEMO_PEOPLE } from '../demo/people';
 import { BROWSER } from '../scripts/browser.mjs';
 import { busyDrawing, largeDrawing } from './largeDrawing';
 import { row } from './row';
+import { ofSize } from './size';
 import { seenByOther } from './seenByOther';
 
 const html = readFileSync('dist/web/index.html', 'utf8');
@@ -31,19 +32,19 @@ await page.addInitScript(() => {
   });
 });
 const file = join(mkdtempSync(join(tmpdir(), 'bench-')), 'large.svg');
-writeFileSync(file, largeDrawing(500, 200));
+writeFileSync(file, largeDrawing(ofSize(500, 12), ofSize(200, 20)));
 await page.goto(`${process.env.SHOP}/orders`);
 await page.setInputFiles('input[type=file]', file);
 await page.waitForURL(/orders\/\d+$/, { timeout: 60_000 });
 await page.getByText('6 films').waitFor({ timeout: 60_000 });
 await page.getByRole('button', { name: /^\d Layout/ }).click();
 const longest: number[] = [];
-for (let copies = 2; copies <= 6; copies++) {
+for (let copies = 2; copies <= ofSize(6, 2); copies++) {
   await page.evaluate(() => ((window as unknown as { tasks: number[] }).tasks.length = 0));
   await page.getByLabel('Copies', { exact: true }).fill(String(copies));
   await page.getByLabel('Copies', { exact: true }).press('Enter');
   await page.getByText(new RegExp(`^${copies} copies`)).waitFor({ timeout: 60_000 });
-  await page.waitForTimeout(1500);
+  await page.waitForTimeout(ofSize(1500, 0));
   longest.push(await page.evaluate(() => Math.max(0, ...(window as unknown as { tasks: number[] }).tasks)));
 }
 row(
@@ -63,13 +64,13 @@ await browser.close();
 /** Frames a second while a piled drawing of 200 000 segments with its findings is panned and zoomed. */
 async function panAndZoom(): Promise<void> {
   const path = join(mkdtempSync(join(tmpdir(), 'bench-')), 'busy.svg');
-  writeFileSync(path, busyDrawing(2000, 100));
+  writeFileSync(path, busyDrawing(ofSize(2000, 12), ofSize(100, 20)));
   await page.goto(`${process.env.SHOP}/orders`);
   await page.setInputFiles('input[type=file]', path);
   await page.waitForURL(/orders\/\d+$/, { timeout: 120_000 });
   await page.getByRole('button', { name: /^\d Artwork/ }).click();
   await page.getByText(/^\d+ found$/).waitFor({ timeout: 300_000 });
-  await page.waitForTimeout(4000);
+  await page.waitForTimeout(ofSize(4000, 0));
   const found = await page.getByText(/^\d+ found$/).innerText();
   const result = await page.evaluate(async () => {
     const stage = document.querySelector('[role=application]')!;

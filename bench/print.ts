@@ -10,6 +10,7 @@ import { bleedOf } from '../core/print/bleed';
 import { cutLineAround } from '../core/print/cutLine';
 import { printUnit } from '../core/print/sheets';
 import { artworkOfTrace, trace } from '../core/tracing/trace';
+import { ofSize } from './size';
 import { DEMO_SHOP } from '../demo/shop';
 import { readSvg } from '../server/files/readSvg';
 import { printPdf } from '../server/files/printPdf';
@@ -44,7 +45,7 @@ async function printed(svg: string) {
 
 /** ms of each */
 export async function printAndCut(time: (work: () => unknown) => number) {
-  const picture = cutOut(4000, 3000);
+  const picture = cutOut(ofSize(4000, 80), ofSize(3000, 60));
   const asItIs = { ...DEFAULT_TRACE, by: 'print' } as const;
   const planner = createPlanner();
   const { artworks, choices } = oneFile(artworkOfTrace(trace(picture, asItIs), 0.1));
@@ -54,7 +55,7 @@ export async function printAndCut(time: (work: () => unknown) => number) {
     return cutLineAround(drawn.separation.colours[0].region, USUAL_CUT_LINE);
   });
 
-  const apart = Array.from({ length: 5000 }, (_, n) => {
+  const apart = Array.from({ length: ofSize(5000, 20) }, (_, n) => {
     const [x, y] = [(n % 80) * 30, Math.floor(n / 80) * 30];
     return Float64Array.from(
       Array.from({ length: 24 }, (__, k) => {
@@ -81,7 +82,7 @@ export async function printAndCut(time: (work: () => unknown) => number) {
   const inside = rectangle({ minX: 0, minY: 0, maxX: 3000, maxY: 1000 });
   const bleed = time(() => bleedOf(banner, inside, 3));
 
-  const { unit, sheets } = plan({ bleed: 2, lines: lines() }, 40).printed!;
+  const { unit, sheets } = plan({ bleed: 2, lines: lines() }, ofSize(40, 2)).printed!;
   const { sheet } = sheets[0];
   const begun = performance.now();
   await printPdf(unit, sheet, { code: 'JP 1 1 A', text: '#1' }, { marks: USUAL_MARKS, withLines: true });

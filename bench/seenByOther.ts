@@ -2,8 +2,9 @@
 import type { Page } from '@playwright/test';
 import type { Order } from '../contracts/api';
 import { pageOf } from '../e2e/shop';
+import { ofSize } from './size';
 
-const ROUNDS = 20;
+const ROUNDS = ofSize(20, 2);
 
 /** @returns ms from a press in one browser until the other shows what came of it, press by press */
 export async function seenByOther(page: Page, url: string): Promise<readonly number[]> {
