@@ -83,6 +83,10 @@ test('DXF without a unit asks once, says what each answer gives, and keeps its l
   await page.getByRole('button', { name: 'Line kinds' }).click();
   await choose(page, 'Line kind of layer Fold', 'perforated');
   await expect(page.getByText('1 not kiss cut')).toBeVisible();
+  // it can have none of its own again
+  await choose(page, 'Line kind of layer Fold', 'by colour');
+  await expect(page.getByText('all kiss cut')).toBeVisible();
+  await choose(page, 'Line kind of layer Fold', 'perforated');
   await saved(page);
   await section(page, 'Cut settings').click();
   const [plt] = await Promise.all([

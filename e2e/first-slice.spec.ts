@@ -1,24 +1,33 @@
 /** A customer's SVG becomes cut film: all of it through the real interface. */
 import { readFileSync } from 'node:fs';
-import { expect, loadFilm, saved, section, test } from './shop';
+import type { Order } from '../contracts/api';
+import { expect, given, loadFilm, saved, section, test } from './shop';
 import type { Page } from '@playwright/test';
 import { largeDrawing } from '../bench/largeDrawing';
 
-/** Drops a file on the page as a hand does. */
-async function drop(page: Page, name: string, content: Buffer | string): Promise<void> {
+/** Drops files on the page as a hand does. */
+async function dropAll(
+  page: Page,
+  files: readonly (readonly [name: string, content: Buffer | string])[],
+  says = 'Drop drawings to start an order',
+): Promise<void> {
   const data = await page.evaluateHandle(
-    ([fileName, base64]) => {
+    (given) => {
       const transfer = new DataTransfer();
-      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
-      transfer.items.add(new File([bytes], fileName, { type: 'image/svg+xml' }));
+      for (const [fileName, base64] of given) {
+        const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+        transfer.items.add(new File([bytes], fileName, { type: 'image/svg+xml' }));
+      }
       return transfer;
     },
-    [name, Buffer.from(content).toString('base64')] as const,
+    files.map(([name, content]) => [name, Buffer.from(content).toString('base64')] as const),
   );
   await page.dispatchEvent('body', 'dragenter', { dataTransfer: data });
-  await expect(page.getByText('Drop the drawing to start an order')).toBeVisible();
+  await expect(page.getByText(says)).toBeVisible();
   await page.dispatchEvent('body', 'drop', { dataTransfer: data });
 }
+const drop = (page: Page, name: string, content: Buffer | string): Promise<void> =>
+  dropAll(page, [[name, content]]);
 
 test('from the dropped file to the cut and its measured deviation', async ({ page, shop }) => {
   await page.goto('/orders');
@@ -188,6 +197,48 @@ test('an order is put away, brought back, put away again and cleared for good', 
   await page.getByRole('button', { name: 'Clear for good' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Clear for good' }).click();
   await expect(page.getByText('No order matches.')).toBeVisible();
+});
+
+test('several files make one order or one each, as is said; on an open order they are added to it', async ({
+  page,
+  shop,
+}) => {
+  const square = (side: number): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${side}mm" height="${side}mm"><path fill="#4b1f4a" d="M0 0h${side * 3}v${side * 3}h-${side * 3}z"/></svg>`;
+  const three = [20, 30, 40].map((side) => [`square-${side}.svg`, square(side)] as const);
+  await page.goto('/orders');
+  await dropAll(page, three);
+  const asked = page.getByRole('dialog', { name: '3 files: one order, or one each?' });
+  await expect(asked).toContainText('square-30.svg');
+  await asked.getByRole('button', { name: 'One order with all of them' }).click();
+  await page.waitForURL(/orders\/\d+$/);
+  await section(page, 'Artwork').click();
+  const pieces = page.locator('.piece .name');
+  await expect(pieces).toHaveCount(3);
+
+  // one more, and one that is none: what can be added is, and the other is named
+  await dropAll(
+    page,
+    [
+      ['letter.txt', 'Dear Tern Lane Signs'],
+      ['last.svg', square(10)],
+    ],
+    'Drop drawings to add them to this order',
+  );
+  await expect(pieces).toHaveCount(4);
+  await expect(page.getByRole('alert').filter({ hasText: 'letter.txt' })).toBeVisible();
+  await saved(page);
+  const { choices } = await given<Order>(shop, `/api${new URL(page.url()).pathname}`);
+  const places = choices.artwork.pieces.map(({ y }) => y);
+  // each below those before it
+  expect(places).toEqual(places.toSorted((a, b) => a - b));
+  expect(new Set(places).size).toBe(4);
+
+  await page.goto('/orders');
+  await dropAll(page, three.slice(0, 2).map(([name, content]) => [`own-${name}`, content] as const)); // prettier-ignore
+  await page.getByRole('dialog').getByRole('button', { name: '2 orders, one each' }).click();
+  await expect(page.getByRole('link', { name: /own square 20/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /own square 30/ })).toBeVisible();
 });
 
 test('a file that cannot be taken is told in a sentence and nothing is lost', async ({ page }) => {

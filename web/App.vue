@@ -1,19 +1,28 @@
 <script setup lang="ts">
 import ArrivalNote from './parts/ArrivalNote.vue';
+import HowManyOrders from './parts/HowManyOrders.vue';
+import ProblemNote from './parts/ProblemNote.vue';
 import { useEventListener } from '@vueuse/core';
-import { onMounted, ref, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import AccountMenu from './pages/people/AccountMenu.vue';
 import LogInPage from './pages/people/LogInPage.vue';
 import PinPad from './pages/people/PinPad.vue';
+import { useArtwork } from './stores/artwork';
 import { useEvents } from './stores/events';
 import { useMe } from './stores/me';
+import type { GoTo } from './stores/intake';
+import { useIntake } from './stores/intake';
+import { useOrder } from './stores/order';
 import { useOrders } from './stores/orders';
 import { useUnits } from './stores/units';
 
 const route = useRoute();
 const router = useRouter();
 const orders = useOrders();
+const intake = useIntake();
+const art = useArtwork();
+const order = useOrder();
 const units = useUnits();
 const events = useEvents();
 const me = useMe();
@@ -51,13 +60,21 @@ function onLeave(event: DragEvent): void {
 async function onDrop(event: DragEvent): Promise<void> {
   depth = 0;
   dragging.value = false;
-  const file = event.dataTransfer?.files[0];
-  if (!file || !me.isIn) return;
+  const files = [...(event.dataTransfer?.files ?? [])];
+  if (files.length === 0 || !me.isIn) return;
   event.preventDefault();
-  const order = await orders.bringIn(file);
-  if (order) await router.push({ name: 'order', params: { id: order.id } });
-  else if (orders.problem) await router.push({ name: 'orders' });
+  if (isOnOrder.value) await intake.add(files);
+  else await intake.start(files, goTo);
 }
+/** What is dropped on an order that is open is added to it. */
+const isOnOrder = computed(() => route.name === 'order' && order.order !== undefined);
+const goTo: GoTo = (id) =>
+  router.push(id === undefined ? { name: 'orders' } : { name: 'order', params: { id } });
+/** The file that is on its way. */
+const arrival = computed(() => {
+  if (orders.arrival) return { ...orders.arrival, name: orders.arrival.fileName };
+  return art.arrival;
+});
 const allow = (event: DragEvent): void => void (carriesFile(event) && event.preventDefault());
 
 useEventListener('dragenter', onEnter);
@@ -104,13 +121,28 @@ useEventListener('drop', onDrop);
       <AccountMenu />
     </header>
     <main><router-view /></main>
-    <div v-if="dragging" class="drop"><p>Drop the drawing to start an order</p></div>
+    <div v-if="dragging" class="drop">
+      <p>{{ isOnOrder ? 'Drop drawings to add them to this order' : 'Drop drawings to start an order' }}</p>
+    </div>
     <ArrivalNote
-      v-if="orders.arrival"
+      v-if="arrival"
       class="arrival"
-      :name="orders.arrival.fileName"
-      :progress="orders.arrival.progress"
-      @cancel="orders.arrival.cancel()"
+      :name="arrival.name"
+      :progress="arrival.progress"
+      @cancel="arrival.cancel()"
+    />
+    <ProblemNote
+      v-if="intake.problem"
+      class="arrival"
+      :message="intake.problem.message"
+      :ways-out="intake.problem.waysOut"
+      @close="intake.problem = undefined"
+    />
+    <HowManyOrders
+      :files="intake.asked"
+      @one="intake.one(intake.asked, goTo)"
+      @each="intake.each(intake.asked, goTo)"
+      @close="intake.asked = []"
     />
     <PinPad v-if="me.isPinWanted" />
   </div>

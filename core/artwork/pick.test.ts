@@ -28,7 +28,7 @@ const stroke = line('p1/3', 0, 200, 100, 200);
 const sign = { shapes: [back, front, frame], lines: [stroke] };
 
 describe('what lies at a place', () => {
-  test('the frontmost shape, and none in its hole', () => {
+  test('the frontmost shape, and in its hole what lies there, or the shape itself', () => {
     expect(pickAt(sign, [75, 75], 1)?.ref).toBe('p1/1');
     expect(pickAt(sign, [25, 25], 1)).toEqual({
       ref: 'p1/0',
@@ -36,7 +36,9 @@ describe('what lies at a place', () => {
       bounds: back.bounds,
       isLine: false,
     });
-    expect(pickAt(sign, [250, 50], 1)).toBeUndefined();
+    expect(pickAt(sign, [250, 50], 1)?.ref).toBe('p1/2');
+    const island = shape('p1/9', '#123456', 245, 45, 10, 10);
+    expect(pickAt({ ...sign, shapes: [island, ...sign.shapes] }, [250, 50], 1)?.ref).toBe('p1/9');
     expect(pickAt(sign, [215, 50], 1)?.ref).toBe('p1/2');
     expect(pickAt(sign, [-5, -5], 1)).toBeUndefined();
   });

@@ -1,6 +1,7 @@
 /** Finding things of the prepared sign by place. */
 import type { PreparedArtwork } from './prepare';
 import type { Bounds } from '../geometry/bounds';
+import { aroundCounter } from '../geometry/counter';
 import { isInside } from '../geometry/nesting';
 import { nearestOnLine } from '../geometry/nearestOnLine';
 import type { Spot } from '../geometry/spot';
@@ -17,7 +18,10 @@ export interface Picked {
 const within = (b: Bounds, [x, y]: Spot, reach: number): boolean =>
   x >= b.minX - reach && x <= b.maxX + reach && y >= b.minY - reach && y <= b.maxY + reach;
 
-/** The frontmost shape at a place, lines within `reach` mm first; undefined when there is none. */
+/**
+ * The frontmost shape at a place, lines within `reach` mm first; where nothing lies, the one in whose counter it is. Undefined when
+ * there is none.
+ */
 export function pickAt(
   { shapes, lines }: Pick<PreparedArtwork, 'shapes' | 'lines'>,
   at: Spot,
@@ -33,7 +37,9 @@ export function pickAt(
     const crossings = region.filter((ring) => isInside(ring, at)).length;
     if (crossings % 2 === 1) return { ref, colour, bounds, isLine: false };
   }
-  return undefined;
+  const near = shapes.filter(({ bounds }) => within(bounds, at, 0));
+  const around = aroundCounter(near, ({ region }) => region, at);
+  return around && { ref: around.ref, colour: around.colour, bounds: around.bounds, isLine: false };
 }
 
 /** A place drawn to something exact. */

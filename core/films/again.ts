@@ -1,4 +1,5 @@
 /** Spoilt shapes cut again, without the rest of their film. */
+import { aroundCounter } from '../geometry/counter';
 import { liesOn, componentsOf } from '../geometry/nesting';
 import type { Region } from '../geometry/region';
 import type { Spot } from '../geometry/spot';
@@ -14,6 +15,8 @@ export interface PanelsAgain {
   readonly panels: readonly number[];
 }
 
-/** The shape of a region that a place lies on. */
-export const shapeAt = (region: Region, at: Spot): Region | undefined =>
-  componentsOf(region).find((shape) => liesOn(shape, at));
+/** The shape of a region that a place lies on; on none, the one in whose counter it lies. */
+export function shapeAt(region: Region, at: Spot): Region | undefined {
+  const shapes = componentsOf(region);
+  return shapes.find((shape) => liesOn(shape, at)) ?? aroundCounter(shapes, (shape) => shape, at);
+}

@@ -4,6 +4,7 @@ import type { PreparedShape } from '../artwork/preparePiece';
 import type { Region } from '../geometry/region';
 import { intersection, outlineLength, rectangle, regionArea, regionBounds, weld } from '../geometry/region';
 import type { Film } from './film';
+import { isCutLine } from './colourPlan';
 import { seenColours } from './seen';
 import type { FilmChoices } from './separate';
 import { nearestFilm, NO_FILM_CHOICES, separate } from './separate';
@@ -168,4 +169,22 @@ test('a colour that goes to print is cut from no film, nothing lies under it, an
     separate(seenColours(pile), { ...NONE, ...choices }, films).findings.map(({ code }) => code);
   expect(found({ print: [BLUE, RED] })).toEqual(['to-print']);
   expect(found({ off: [BLUE, RED] })).toEqual(['all-off']);
+});
+
+test('a colour of lines alone that goes to print is cut on the sheet, and not said to be printed', () => {
+  const line = (kind: 'through' | 'print') => ({
+    ref: 'p1/9',
+    colour: GREEN,
+    kind,
+    closed: true,
+    points: Float64Array.of(0, 0, 50, 0, 50, 50),
+    bounds: { minX: 0, minY: 0, maxX: 50, maxY: 50 },
+  });
+  const said = (kind: 'through' | 'print') => {
+    const seen = seenColours([box(RED, 0, 0, 40, 40)], [line(kind)]);
+    const { colours, findings } = separate(seen, { ...NONE, print: [RED, GREEN] }, []);
+    return { cut: colours.filter(isCutLine).map(({ colour }) => colour), says: findings[0].message };
+  };
+  expect(said('through')).toEqual({ cut: [GREEN], says: expect.stringMatching(/^#ff0000 goes to print/) });
+  expect(said('print').cut).toEqual([]);
 });

@@ -12,6 +12,7 @@ import { deltaE, labOf } from '../colour/colour';
 import type { Film } from './film';
 import { buildOf } from './film';
 import type { ColourPlan } from './colourPlan';
+import { isCutLine } from './colourPlan';
 import type { Folds } from './fold';
 import { folded } from './fold';
 import type { MarkChoices } from './marks';
@@ -375,7 +376,8 @@ function separationFindings(colours: readonly ColourPlan[], films: readonly Film
       measured: c.deltaE,
       limit: PLAIN_DIFFERENCE,
     }));
-  const printed = colours.filter((c) => c.goesTo === 'print');
+  const toPrint = colours.filter((c) => c.goesTo === 'print');
+  const printed = toPrint.filter((c) => !isCutLine(c));
   if (printed.length > 0) {
     findings.push({
       code: 'to-print',
@@ -383,7 +385,7 @@ function separationFindings(colours: readonly ColourPlan[], films: readonly Film
       message: `${printed.map((c) => c.colour).join(', ')} ${printed.length === 1 ? 'goes' : 'go'} to print, on sheets that are cut around: see Print marks.`,
     });
   }
-  if (colours.length > 0 && films.length === 0 && printed.length === 0) {
+  if (colours.length > 0 && films.length === 0 && toPrint.length === 0) {
     findings.push({
       code: 'all-off',
       severity: 'stop',

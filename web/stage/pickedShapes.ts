@@ -1,6 +1,6 @@
 /** Shapes picked on the sign by tapping them: a second tap lets go. */
 import { ref, shallowRef } from 'vue';
-import { liesOn } from '../../core/geometry/nesting';
+import { liesOn, placeOn } from '../../core/geometry/nesting';
 import type { Region } from '../../core/geometry/region';
 import type { Place } from '../../core/panels/choices';
 
@@ -14,17 +14,23 @@ export function usePickedShapes(shapeAt: (place: Place) => Promise<Region | unde
   /** The last tap met nothing. */
   const missed = ref(false);
 
-  async function take(place: Place): Promise<void> {
+  /** With a place on it: what is tapped may be its counter. */
+  async function find(place: Place): Promise<PickedShape | undefined> {
     const region = await shapeAt(place);
     missed.value = region === undefined;
-    if (region) picked.value = [...picked.value, { ...place, region }];
+    return region && { ...(liesOn(region, [place.x, place.y]) ? place : placeOn(region)), region };
+  }
+  async function take(place: Place): Promise<void> {
+    const found = await find(place);
+    if (found) picked.value = [...picked.value, found];
   }
   /** Takes the shape at a place, or lets go of it again. */
   async function tap(place: Place): Promise<void> {
     missed.value = false;
-    const without = picked.value.filter(({ region }) => !liesOn(region, [place.x, place.y]));
-    if (without.length < picked.value.length) picked.value = without;
-    else await take(place);
+    const found = await find(place);
+    if (!found) return;
+    const without = picked.value.filter(({ region }) => !liesOn(region, [found.x, found.y]));
+    picked.value = without.length < picked.value.length ? without : [...without, found];
   }
   /** Each by a place on it. */
   const places = (): Place[] => picked.value.map(({ x, y }) => ({ x, y }));

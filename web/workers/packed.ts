@@ -4,6 +4,7 @@ import type { LineKind, Piece } from '../../core/artwork/choices';
 import { sourceKey } from '../../core/artwork/choices';
 import type { PlacedPiece, PreparedArtwork } from '../../core/artwork/prepare';
 import type { ColourPlan } from '../../core/films/colourPlan';
+import { isCutLine } from '../../core/films/colourPlan';
 import type { Film, Roll } from '../../core/films/film';
 import type { Overlap } from '../../core/films/overlap';
 import type { Finding } from '../../core/findings/finding';
@@ -38,6 +39,8 @@ export interface ColourView {
   readonly region: PackedRegion;
   /** Lines of this colour that a tool follows. */
   readonly followed: number;
+  /** It goes to the printed sheets, where its lines are cut and nothing of it is printed. */
+  readonly isCutLine: boolean;
 }
 
 /** One film of the sign. */
@@ -192,6 +195,7 @@ export function packPlan(
     colours: separation.colours.map(({ region, lines, ...colour }) => ({
       ...colour,
       followed: lines.length,
+      isCutLine: isCutLine({ ...colour, region, lines }),
       region: packRegion(region),
     })),
     films: separation.films.map(({ film, overlap, hidden, colours, copies }) => ({

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, GripVertical, Printer } from '@lucide/vue';
+import { ArrowDown, ArrowUp, GripVertical, Printer, Scissors } from '@lucide/vue';
 import Checkbox from 'primevue/checkbox';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
@@ -46,11 +46,14 @@ const OTHERWISE = [
   { id: 'nothing', name: 'No film', says: 'the surface shows through' },
   { id: 'print', name: 'Print', says: 'on sheets that are cut around' },
 ] as const;
+/** Lines that are cut on the sheets. */
+const CUT_LINE = { id: 'print', name: 'Cut line', says: 'cut on the printed sheets, not printed' } as const;
 type Otherwise = (typeof OTHERWISE)[number]['id'];
 const groupsFor = (c: ColourView) => [
   { label: 'Films, nearest first', items: optionsFor(c.colour) },
-  { label: 'Not film', items: [...OTHERWISE] },
+  { label: 'Not film', items: OTHERWISE.map((one) => (c.isCutLine && one.id === 'print' ? CUT_LINE : one)) },
 ];
+const cutLines = (count: number): string => (count === 1 ? '1 cut line' : `${count} cut lines`);
 const pickedIn = (c: ColourView): string | undefined => (c.goesTo === 'film' ? c.film?.id : c.goesTo);
 
 /** Gives a colour its film, or none. */
@@ -151,7 +154,8 @@ function move(index: number, by: 1 | -1): void {
           <ArrowDown :size="15" />
         </button>
       </div>
-      <Printer v-if="c.goesTo === 'print'" :size="17" class="printed" aria-label="printed" />
+      <Scissors v-if="c.isCutLine" :size="17" class="printed" aria-label="cut on the sheets, not printed" />
+      <Printer v-else-if="c.goesTo === 'print'" :size="17" class="printed" aria-label="printed" />
       <Checkbox
         v-else
         binary
@@ -160,8 +164,8 @@ function move(index: number, by: 1 | -1): void {
         @update:model-value="toggle(c)"
       />
       <span class="number detail"
-        >{{ c.shapes }} {{ c.shapes === 1 ? 'shape' : 'shapes' }} · {{ c.colour
-        }}{{ c.goesTo === 'film' ? ` · ΔE ${c.deltaE.toFixed(1)}` : '' }}</span
+        >{{ c.isCutLine ? cutLines(c.followed) : `${c.shapes} ${c.shapes === 1 ? 'shape' : 'shapes'}` }} ·
+        {{ c.colour }}{{ c.goesTo === 'film' ? ` · ΔE ${c.deltaE.toFixed(1)}` : '' }}</span
       >
     </div>
   </VueDraggable>

@@ -35,7 +35,7 @@ function printAnswer({ printed, colours }: PlanView): string {
 /** Films that are cut, and colours that are printed. */
 function filmsAnswer({ colours }: PlanView): string {
   const films = new Set(colours.flatMap((c) => (c.goesTo === 'film' ? [c.film?.id] : []))).size;
-  const printed = colours.filter(({ goesTo }) => goesTo === 'print').length;
+  const printed = colours.filter((colour) => colour.goesTo === 'print' && !colour.isCutLine).length;
   if (printed === 0) return count(films, 'film');
   return films === 0 ? `${printed} printed` : `${count(films, 'film')} · ${printed} printed`;
 }

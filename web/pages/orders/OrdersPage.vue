@@ -9,11 +9,14 @@ import ProblemNote from '../../parts/ProblemNote.vue';
 import SearchField from '../../parts/SearchField.vue';
 import UndoNote from '../../parts/UndoNote.vue';
 import { PLAIN_TEXT } from '../order/artwork/sources';
+import type { GoTo } from '../../stores/intake';
+import { useIntake } from '../../stores/intake';
 import { useOrders } from '../../stores/orders';
 import FoundCuts from './FoundCuts.vue';
 import OrderListRow from './OrderListRow.vue';
 
 const orders = useOrders();
+const intake = useIntake();
 const router = useRouter();
 const picker = ref<HTMLInputElement>();
 
@@ -39,12 +42,13 @@ useIntersectionObserver(end, ([entry]) => entry?.isIntersecting && orders.more()
 
 async function onPick(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
-  const [file] = input.files ?? [];
+  const files = [...(input.files ?? [])];
   input.value = '';
-  if (!file) return;
-  const order = await orders.bringIn(file);
-  if (order) await router.push({ name: 'order', params: { id: order.id } });
+  if (files.length > 0) await intake.start(files, goTo);
 }
+const goTo: GoTo = async (id) => {
+  if (id !== undefined) await router.push({ name: 'order', params: { id } });
+};
 async function typed(): Promise<void> {
   const order = await orders.fromText(PLAIN_TEXT);
   if (order) await router.push({ name: 'order', params: { id: order.id }, query: { open: 'artwork' } });
@@ -77,7 +81,7 @@ async function repeat(row: OrderRow): Promise<void> {
           {{ word }}<span v-if="orders.counts" class="number count">{{ orders.counts[filter] }}</span>
         </button>
       </div>
-      <input ref="picker" type="file" hidden @change="onPick" />
+      <input ref="picker" type="file" multiple hidden @change="onPick" />
       <button class="button" @click="typed"><Type :size="17" aria-hidden="true" />From text</button>
       <button class="button main" @click="picker?.click()">
         <FilePlus2 :size="18" aria-hidden="true" />New order
@@ -137,7 +141,8 @@ async function repeat(row: OrderRow): Promise<void> {
     </Dialog>
     <p ref="end" class="soft foot">
       <template v-if="orders.hasMore">{{ orders.rows.length }} shown; more follow.</template>
-      Drop a drawing or a picture anywhere to start an order. The file itself is kept as it came.
+      Drop drawings or pictures anywhere to start an order; on an open order they are added to it. The file
+      itself is kept as it came.
     </p>
   </div>
 </template>

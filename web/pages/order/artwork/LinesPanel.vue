@@ -13,8 +13,11 @@ const rules = computed(() => art.choices.lines);
 const colours = computed(() => [...new Set(art.placed.flatMap((piece) => piece.colours))].slice(0, 40));
 const layers = computed(() => [...new Set(art.placed.flatMap((piece) => piece.layers))].slice(0, 40));
 const set = (change: Partial<LineRules>): void => art.change({ lines: { ...rules.value, ...change } });
-const by = (what: 'colour' | 'layer' | 'shape', key: string, kind: LineKind): void =>
-  set({ [what]: { ...rules.value[what], [key]: kind } });
+/** @param kind undefined: none of its own any more */
+function by(what: 'colour' | 'layer' | 'shape', key: string, kind: LineKind | undefined): void {
+  const { [key]: _before, ...others } = rules.value[what];
+  set({ [what]: kind ? { ...others, [key]: kind } : others });
+}
 
 const BY_WIDTH = 'by-width';
 const STROKES = [
@@ -43,6 +46,7 @@ const decided = computed(() => {
         <KindSelect
           label="Line kind of the picked shape"
           :kind="rules.shape[art.picked.ref]"
+          rest="by layer or colour"
           @change="by('shape', art.picked!.ref, $event)"
         />
       </div>
@@ -70,6 +74,7 @@ const decided = computed(() => {
       <KindSelect
         :label="`Line kind of layer ${l}`"
         :kind="own(rules.layer, l)"
+        rest="by colour"
         @change="by('layer', l, $event)"
       />
     </div>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The pieces of the sign, front one first. */
-import ArrivalNote from '../../../parts/ArrivalNote.vue';
 import { Copy, FilePlus, GripVertical, Trash2, Type } from '@lucide/vue';
 import { computed, ref, watch } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
@@ -8,10 +7,12 @@ import { duplicatePieces, removePieces } from '../../../../core/artwork/arrange'
 import type { Piece } from '../../../../core/artwork/choices';
 import ProblemNote from '../../../parts/ProblemNote.vue';
 import { useArtwork } from '../../../stores/artwork';
+import { useIntake } from '../../../stores/intake';
 import { useUnits } from '../../../stores/units';
 import { PLAIN_TEXT } from './sources';
 
 const art = useArtwork();
+const intake = useIntake();
 const units = useUnits();
 const input = ref<HTMLInputElement>();
 const rows = ref<Piece[]>([]);
@@ -24,11 +25,9 @@ const sizeOf = computed(() => new Map(art.placed.map(({ id, width, height }) => 
 
 async function bring(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement;
-  const file = field.files?.[0];
+  const files = [...(field.files ?? [])];
   field.value = '';
-  if (!file) return;
-  const source = await art.send(file);
-  if (source) art.add(source, file.name.replace(/\.[^.]*$/, ''));
+  await intake.add(files);
 }
 const addText = (): void => art.add(PLAIN_TEXT, 'Text');
 const dropped = (): void => art.change({ pieces: [...rows.value].reverse() });
@@ -50,10 +49,10 @@ const kind = ({ source }: Piece): string =>
   <div class="row heads">
     <span class="hint">{{ art.pieces.length > 1 ? 'Front piece first' : 'One piece' }}</span>
     <span class="adds">
-      <button class="button small" @click="input?.click()"><FilePlus :size="15" /> Add a file</button>
+      <button class="button small" @click="input?.click()"><FilePlus :size="15" /> Add files</button>
       <button class="button small" @click="addText"><Type :size="15" /> Add text</button>
     </span>
-    <input ref="input" type="file" hidden data-test="add-file" @change="bring" />
+    <input ref="input" type="file" multiple hidden data-test="add-file" @change="bring" />
   </div>
   <VueDraggable v-model="rows" handle=".grip" :animation="120" class="list" @end="dropped">
     <div v-for="p in rows" :key="p.id" class="piece" :class="{ picked: art.selected.includes(p.id) }">
@@ -80,12 +79,6 @@ const kind = ({ source }: Piece): string =>
       </button>
     </div>
   </VueDraggable>
-  <ArrivalNote
-    v-if="art.arrival"
-    :name="art.arrival.name"
-    :progress="art.arrival.progress"
-    @cancel="art.arrival.cancel()"
-  />
   <ProblemNote
     v-if="art.problem"
     :message="art.problem.message"

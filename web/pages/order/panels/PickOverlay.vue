@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Shapes picked on the sign: to be kept whole, put together, or to stand alone. One of these at a time. */
 import { computed, onMounted } from 'vue';
+import { liesOn } from '../../../../core/geometry/nesting';
 import type { Region } from '../../../../core/geometry/region';
 import type { Place } from '../../../../core/panels/choices';
 import { useOrder } from '../../../stores/order';
@@ -21,11 +22,14 @@ const { picked, missed, take, tap, places } = usePickedShapes(shapeOnTop);
 defineExpose({ tap });
 
 async function shapeOnTop({ x, y }: Place): Promise<Region | undefined> {
+  let around: Region | undefined;
   for (const { film } of [...(store.plan?.films ?? [])].reverse()) {
     const region = await store.shapeAt(film.id, x, y);
-    if (region) return region;
+    if (region && liesOn(region, [x, y])) return region;
+    around ??= region;
   }
-  return undefined;
+  // nothing lies there: the shape is meant in whose counter it is
+  return around;
 }
 
 /** Shapes that were picked already for the same thing; a group begins anew. */

@@ -57,7 +57,9 @@ function add(): void {
 }
 
 const EVERYTHING = '*';
-const printed = computed(() => store.plan!.colours.filter(({ goesTo }) => goesTo === 'print'));
+const printed = computed(() =>
+  store.plan!.colours.filter((colour) => colour.goesTo === 'print' && !colour.isCutLine),
+);
 const LAYER = 'layer ';
 const PICKED = 'picked';
 const layers = computed(() => [...new Set(art.placed.flatMap((piece) => piece.layers))].slice(0, 40));
