@@ -37,6 +37,7 @@ export default {
       displayName: 'server',
       roots: rooms('server', 'cutter-sim'),
       setupFiles: ['<rootDir>/scripts/ownCache.cjs'],
+      globalSetup: '<rootDir>/server/db/migratedOnce.testing.ts',
     },
   ],
 };

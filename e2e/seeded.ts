@@ -1,11 +1,11 @@
 /** Before all browser tests: the demo shop is read and planned once, and every file of tests begins with a copy of it. */
 import { expect } from '@playwright/test';
 import pg from 'pg';
-import { freshDatabase } from '../server/db/freshDatabase.testing';
+import { EMPTY, freshDatabase } from '../server/db/freshDatabase.testing';
 import { ended, SEEDED, startShop } from './shop';
 
 export default async function seedOnce(): Promise<void> {
-  const databaseUrl = await freshDatabase(SEEDED);
+  const databaseUrl = await freshDatabase(SEEDED, EMPTY);
   const { child } = await startShop(databaseUrl);
   const client = new pg.Client(databaseUrl);
   await client.connect();

@@ -46,7 +46,11 @@ export async function openServer({
   const pool = openPool();
   const dispatcher = await openDispatcher(databaseUrl, { db, hub, pool, log });
   const services = { db, hub, pool, dispatch: dispatcher.dispatch, who: null };
-  void fillSummaries(services).catch((error: unknown) => log.warn({ err: error }, 'rows without a picture'));
+  let isClosing = false;
+  void fillSummaries(services).catch((error: unknown) => {
+    // what is left is done at the next start
+    if (!isClosing) log.warn({ err: error }, 'rows without a picture');
+  });
   const attempts = countAttempts(lines);
   const app = createApp({ ...services, attempts, sessions: sessions.handler }, log, options);
   const stopKeeping = keepHouse(db, log);
@@ -58,6 +62,7 @@ export async function openServer({
     url: `http://${openedAt(listen)}:${(server.address() as AddressInfo).port}`,
     services,
     close: async () => {
+      isClosing = true;
       stopEnding();
       stopKeeping();
       server.closeAllConnections();

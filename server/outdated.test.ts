@@ -251,6 +251,21 @@ describe('replacing', () => {
     expect((await outdated(order))[0].cuts).toHaveLength(1);
   });
 
+  test('a shape that is cut again by itself is replaced by itself', async () => {
+    for (const { id } of await queue(order)) await setState(id, 'done');
+    const again = { film: 'damson', at: [{ x: 100, y: 60 }] };
+    const spoilt = (await queue(order, { again })).filter(({ state }) => state !== 'done');
+    expect(spoilt).toHaveLength(1);
+    await recipe('damson', 120);
+    const [told] = await outdated(order);
+    expect([told.cuts.map(({ id }) => id), told.more, told.begun]).toEqual([[spoilt[0].id], [], []]);
+    await answer('replace', told).expect(200);
+    const open = (await cutsOf(order)).filter(({ state }) => state !== 'done');
+    expect(open.map(({ id, recipe, lines }) => [id, recipe.force, lines])).toEqual([
+      [spoilt[0].id, 120, spoilt[0].lines],
+    ]);
+  });
+
   test("another order's change on the same film is told in both", async () => {
     const guest = await newOrder();
     order = await change(order, ({ layout }) => ({ layout: { ...layout, guests: { damson: [guest.id] } } }));

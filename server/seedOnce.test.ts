@@ -6,7 +6,7 @@ import type { RunningSim } from '../cutter-sim/serve';
 import { linksTo, serveSim } from '../cutter-sim/serve';
 import { seedDemo } from '../demo/seed';
 import type { Link } from './db/link';
-import { freshDatabase } from './db/freshDatabase.testing';
+import { EMPTY, freshDatabase } from './db/freshDatabase.testing';
 import { cutters, films, orders, people, recipes, settings } from './db/schema';
 import type { RunningServer } from './open';
 import { openServer } from './open';
@@ -16,7 +16,7 @@ let sim: RunningSim;
 let databaseUrl: string;
 let server: RunningServer;
 beforeAll(async () => {
-  databaseUrl = await freshDatabase('jampan_seed_once');
+  databaseUrl = await freshDatabase('jampan_seed_once', EMPTY);
   sim = await serveSim({ spec: CURLEW_SPEC, timeFactor: 30 });
 });
 afterAll(() => sim.close());
@@ -66,7 +66,7 @@ test('after that, what was changed, cleared and removed stays so, wherever the s
 }, 60_000);
 
 test('a database of a shop that was never asked about the demo is left as it is', async () => {
-  databaseUrl = await freshDatabase('jampan_seed_never');
+  databaseUrl = await freshDatabase('jampan_seed_never', EMPTY);
   server = await openServer({ databaseUrl });
   await server.services.db.insert(people).values({ name: 'Own', role: 'lead', password: 'x' });
   expect(await seedDemo(server.services)).toBe(false);

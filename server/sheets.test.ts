@@ -1,7 +1,7 @@
 /** Printed sheets from the printer to the cut: printed, loaded, read by the sensor, and cut where the print is, or refused. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Order } from '../contracts/api';
-import type { Cut, CutState } from '../contracts/cuts';
+import type { Cut, CutState, Outdated } from '../contracts/cuts';
 import { editsBetween } from '../contracts/edits';
 import { nearestOn } from '../core/geometry/nearestOnLine.testing';
 import { PLOVER_SPEC } from '../cutter-sim/machines';
@@ -39,6 +39,8 @@ afterAll(async () => {
 
 const api = () => lead.agent;
 
+/** What badges are cut with. */
+const LINE = 'kiss';
 /** A badge of a size, so many of them printed. */
 async function badges(width: number, copies: number): Promise<Order> {
   const art = Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="30mm" viewBox="0 0 ${width} 30"><path fill="#2e6f7e" d="M0 0H${width}V30H0Z"/></svg>`); // prettier-ignore
@@ -72,6 +74,8 @@ async function loaded(id: number): Promise<Cut> {
     await new Promise((go) => setTimeout(go, 60));
   }
 }
+const outdated = async ({ id }: Order): Promise<Outdated[]> =>
+  (await api().get(`/api/orders/${id}/outdated`).expect(200)).body as Outdated[];
 const cancel = (id: number) => api().post(`/api/cuts/${id}/cancel`).expect(200);
 /** Marks of a cut, mm on the sheet. */
 const markOn = ({ sheet, edges }: Cut, i: number): readonly [number, number] => {
@@ -80,6 +84,30 @@ const markOn = ({ sheet, edges }: Cut, i: number): readonly [number, number] => 
 };
 
 describe('a printed sheet', () => {
+  test('that is changed after it was queued says whether its print may be another', async () => {
+    const order = await badges(50, 4);
+    const [cut] = await queue(order);
+    expect(await outdated(order)).toEqual([]);
+    const recipe = (force: number) =>
+      api().patch(`/api/cutters/${cut.cutterId}/recipes/${cut.film.id}/${LINE}`).send({ force }).expect(200); // prettier-ignore
+    const was = cut.writtenWith[LINE]!.force!;
+    await recipe(was + 10);
+    const [told] = await outdated(order);
+    expect(told.cuts.flatMap(({ says }) => says).join()).not.toContain('printed');
+    await recipe(was);
+    expect(await outdated(order)).toEqual([]);
+
+    const { layout } = order.choices;
+    const edits = editsBetween(order.choices, { ...order.choices, layout: { ...layout, copies: 6 } });
+    await api().patch(`/api/orders/${order.id}/choices`).send({ base: order.revision, edits }).expect(200);
+    const [now] = await outdated(order);
+    expect(now.cuts[0].says.join()).toMatch(/Sheet 1 may be printed otherwise too/);
+    await api().post(`/api/orders/${order.id}/replace-queued`).send({ now: now.now }).expect(200);
+    expect((await cutNow(cut.id)).copies).toBe(6);
+    expect(await outdated(order)).toEqual([]);
+    await cancel(cut.id);
+  });
+
   test('is printed, read where it lies, and cut on its print; the next one follows by itself', async () => {
     const order = await badges(50, 40);
     const cuts = await queue(order);

@@ -2,7 +2,7 @@
 import { afterAll, expect, test } from '@jest/globals';
 import { pino } from 'pino';
 import { connect } from '../db/connect';
-import { freshDatabase } from '../db/freshDatabase.testing';
+import { EMPTY, freshDatabase } from '../db/freshDatabase.testing';
 import { openHub } from '../events/hub';
 import { openPool } from '../work/pool';
 import { openDispatcher } from './dispatcher';
@@ -28,7 +28,7 @@ async function start(databaseUrl: string): Promise<() => Promise<void>> {
 
 test('servers that start at once on an empty database lay it out once, and every one can queue', async () => {
   for (let round = 0; round < ROUNDS; round++) {
-    const databaseUrl = await freshDatabase('jampan_start');
+    const databaseUrl = await freshDatabase('jampan_start', EMPTY);
     const started = await Promise.allSettled(Array.from({ length: SERVERS }, () => start(databaseUrl)));
     for (const one of started) if (one.status === 'fulfilled') await one.value();
     expect(started.flatMap((one) => (one.status === 'rejected' ? [String(one.reason)] : []))).toEqual([]);

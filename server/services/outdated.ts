@@ -3,13 +3,12 @@
  * film, or the shop.
  */
 import { createHash } from 'node:crypto';
-import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Order } from '../../contracts/api';
 import type { Cut, Drawing, Outdated, QueuedPart } from '../../contracts/cuts';
 import { isSpoilt } from '../../contracts/cuts';
-import { editsBetween } from '../../contracts/edits';
+import { editsBetween, isSame } from '../../contracts/edits';
 import { isUnbegun } from '../../contracts/floor';
 import type { TakenMarks } from '../../contracts/print';
 import { smallest } from '../../core/geometry/lists';
@@ -185,14 +184,16 @@ function differs(
   const before = cutAs(was, unpack<StoredProgram>(was.program), nameOf(was.cutterId));
   const says = stripDiffers(before, cutAs(now, now.program, nameOf(now.cutterId)));
   return says.length > 0 && isPrintedOtherwise(was, now)
-    ? [...says, `Sheet ${was.sheet!.number} is printed otherwise too: replaced, it has to be printed anew.`]
+    ? [
+        ...says,
+        `Sheet ${was.sheet!.number} may be printed otherwise too: replaced, it fits only what is printed anew.`,
+      ]
     : says;
 }
 
 /** Its marks lie elsewhere, or what is cut around is another. */
 const isPrintedOtherwise = ({ sheet, drawing }: Queued, now: ToQueue): boolean =>
-  sheet !== null &&
-  !isDeepStrictEqual([sheet, unpack<Drawing>(drawing).design], [now.sheet, now.drawing.design]);
+  sheet !== null && !isSame([sheet, unpack<Drawing>(drawing).design], [now.sheet, now.drawing.design]);
 
 type Queued = Awaited<ReturnType<typeof asQueued>> extends ReadonlyMap<number, infer T> ? T : never;
 
