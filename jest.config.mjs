@@ -25,13 +25,29 @@ const shared = {
   testEnvironment: 'node',
   testRegex: '\\.test\\.ts$',
 };
+const IN_PAGE = '\\.page\\.test\\.ts$';
 const rooms = (...names) => names.map((name) => `<rootDir>/${name}`);
 
 export default {
   // a machine that is busy with other work must not fail a test
   testTimeout: 120_000,
   projects: [
-    { ...shared, displayName: 'unit', roots: rooms('core', 'contracts', 'cli', 'web') },
+    {
+      ...shared,
+      displayName: 'unit',
+      roots: rooms('core', 'contracts', 'cli', 'web'),
+      testPathIgnorePatterns: [IN_PAGE],
+    },
+    // stores and composables that live in a page
+    {
+      ...shared,
+      displayName: 'unit',
+      roots: rooms('web'),
+      testRegex: IN_PAGE,
+      testEnvironment: '@happy-dom/jest-environment',
+      sandboxInjectedGlobals: [],
+      moduleNameMapper: { '\\?worker$': '<rootDir>/web/noWorker.testing.ts' },
+    },
     {
       ...shared,
       displayName: 'server',

@@ -270,7 +270,8 @@ async function another(machine: number): Promise<Cut> {
   const { id: _id, queuedAt: _q, movedAt: _m, ...like } = base;
   const [{ id }] = await db
     .insert(cuts)
-    .values({ ...like, cutterId: nameOf(machine), state: 'wants-film' })
+    // the same once more: nobody asks whether its order would be cut otherwise by now
+    .values({ ...like, cutterId: nameOf(machine), state: 'wants-film', againOf: base.id })
     .returning({ id: cuts.id });
   await db.insert(cutShares).values({ cutId: id, orderId: base.orderId, revision: 0, copies: 1, share: 1 });
   return getCut(id);

@@ -540,6 +540,7 @@ describe('the list of orders', () => {
     let goOn = (): void => {};
     const gate = new Promise<void>((open) => (goOn = open));
     const begun: { readonly number: number; readonly copies: number }[] = [];
+    const whose = jest.spyOn(pool, 'onBehalfOf').mockReturnValue(pool);
     const spy = jest.spyOn(pool, 'run').mockImplementation(async (name, task, watch) => {
       if (name === 'summarise') {
         const { orderNumber, choices } = task as PlanTask;
@@ -566,7 +567,7 @@ describe('the list of orders', () => {
     const done = (all: OrderList['rows']): boolean =>
       [first, second].every(({ id }) => all.find((row) => row.id === id)?.summary);
     await until(rows, done);
-    spy.mockRestore();
+    for (const one of [spy, whose]) one.mockRestore();
     expect(begun.filter(({ number }) => number >= first.number)).toEqual([
       { number: first.number, copies: 1 },
       { number: second.number, copies: 3 },
@@ -717,7 +718,9 @@ describe('choices', () => {
 
   test('what is asked for by many is planned once, and by another server on the same database not again', async () => {
     const order = await newOrder();
-    const planned = jest.spyOn(server.services.pool, 'run');
+    const { pool } = server.services;
+    const whose = jest.spyOn(pool, 'onBehalfOf').mockReturnValue(pool);
+    const planned = jest.spyOn(pool, 'run');
     const asked = ['damson', 'quince', 'damson', 'tide-blue', 'damson'];
     const path = (strip: string): string => `/api/orders/${order.id}/strips/${strip}.plt`;
     const sent = await Promise.all(
@@ -728,18 +731,19 @@ describe('choices', () => {
     const strips = () => planned.mock.calls.filter(([name]) => name === 'strips').length;
     expect(strips()).toBe(1);
 
+    const othersToo = jest.spyOn(other.services.pool, 'onBehalfOf').mockReturnValue(other.services.pool);
     const theirs = jest.spyOn(other.services.pool, 'run');
     const again = await at(other.url).get(path('damson')).buffer().parse(binary).expect(200);
     expect(String(again.body)).toBe(bytes[0]);
     expect(theirs.mock.calls.filter(([name]) => name === 'strips')).toEqual([]);
-    theirs.mockRestore();
+    for (const one of [theirs, othersToo]) one.mockRestore();
 
     // whatever its plan hangs on makes it another
     await change(order, layoutOf(order, 2)).expect(200);
     const two = await api().get(path('damson')).buffer().parse(binary).expect(200);
     expect(String(two.body)).not.toBe(bytes[0]);
     expect(strips()).toBe(2);
-    planned.mockRestore();
+    for (const one of [planned, whose]) one.mockRestore();
   });
 });
 

@@ -1,6 +1,6 @@
 import { useIntervalFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import type { Cut } from '../../contracts/cuts';
 import type { CutterState } from '../../contracts/shop';
 import { ApiProblem, call } from './api';
@@ -14,28 +14,37 @@ const ASK_AGAIN_MS = 4000;
 export const useCutters = defineStore('cutters', () => {
   const states = ref<readonly CutterState[]>([]);
   const cuts = ref<readonly Cut[]>([]);
-  const problem = ref<ApiProblem>();
+  /** Why machines, and why what is queued, could not be asked for: each until it could. */
+  const problems = ref<Partial<Record<'machines' | 'cuts', ApiProblem>>>({});
+  const problem = computed({
+    get: () => problems.value.machines ?? problems.value.cuts,
+    set: () => (problems.value = {}),
+  });
   /** What is queued is known. */
   const ready = ref(false);
 
-  async function fetched<T>(asked: Promise<T>, keep: (value: T) => void): Promise<void> {
+  async function fetched<T>(
+    what: 'machines' | 'cuts',
+    asked: Promise<T>,
+    keep: (value: T) => void,
+  ): Promise<void> {
     try {
       keep(await asked);
-      problem.value = undefined;
+      problems.value = { ...problems.value, [what]: undefined };
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
-      problem.value = error;
+      problems.value = { ...problems.value, [what]: error };
     }
   }
   const { ask: fetchCuts } = oneAtATime(() =>
-    fetched(call('GET /api/cuts'), (open) => {
+    fetched('cuts', call('GET /api/cuts'), (open) => {
       cuts.value = open;
       ready.value = true;
     }),
   );
   /** A machine that is switched off takes seconds to be found so: what is queued does not wait for it. */
   const askMachines = (only?: string): Promise<void> =>
-    fetched(call('GET /api/cutters', { query: { only } }), (answers) => {
+    fetched('machines', call('GET /api/cutters', { query: { only } }), (answers) => {
       const others = only === undefined ? [] : states.value.filter(({ id }) => id !== only);
       states.value = [...others, ...answers].sort((a, b) => (a.id < b.id ? -1 : 1));
     });
