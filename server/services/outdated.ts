@@ -288,11 +288,7 @@ async function othersChanged(db: Db, host: number, ids: readonly number[]): Prom
 async function seen(services: CutServices, id: number, now: string): Promise<Asked> {
   const asked = await askedOf(services, id);
   if (asked.batches.length > 0 && nowOf(asked) === now) return asked;
-  throw new Trouble(
-    409,
-    'changed',
-    'Something was changed, begun or taken back a moment ago. Look once more.',
-  );
+  throw changedMeanwhile();
 }
 
 /** Cuts that wait stay as they were queued, until they would be cut in yet another way. */
