@@ -221,17 +221,17 @@ export const outdatedSchema = z.object({
   changed: z.array(z.string()).readonly(),
   /** Numbers of other orders on the film that were changed. */
   others: z.array(z.number()).readonly(),
-  /** Those that wait, with what is otherwise, in sentences. */
+  /** Cuts that wait and differ, each with its differences as sentences. */
   cuts: z
     .array(z.object({ id: z.number(), film: z.string(), says: z.array(z.string()).readonly() }))
     .readonly(),
-  /** Films of what would be queued besides. */
+  /** Films of strips that were not queued and would be now. */
   more: z.array(z.string()).readonly(),
   /** Those that are begun or done, and stay as they are. */
   begun: z
     .array(z.object({ id: z.number(), film: z.string(), says: z.array(z.string()).readonly() }))
     .readonly(),
-  /** What they would be cut as now: said with the answer, so that it is given to what was seen. */
+  /** Names the present plan: the answer repeats it, so that an answer never applies to a later plan. */
   now: z.string(),
 });
 export type Outdated = z.infer<typeof outdatedSchema>;

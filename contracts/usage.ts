@@ -89,7 +89,7 @@ export const usageSchema = z.object({
 });
 export type Usage = z.infer<typeof usageSchema>;
 
-/** Bytes that the server keeps, of what grows. */
+/** How many bytes the server stores of what grows with use. */
 export const keptSchema = z.object({
   /** Customers' files as they came. */
   files: z.number(),

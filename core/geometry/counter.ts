@@ -3,11 +3,11 @@ import type { Region } from './region';
 import { regionArea, ringArea } from './region';
 import type { Spot } from './spot';
 
-/** A hole that is this many times as large as what is around it is a frame's window rather than a letter's counter (our own). */
+/** A hole more than this many times larger than its shape counts as a frame's window, not as a letter's counter (our own). */
 const WINDOW = 6;
 
 /**
- * The counter of a shape that a place lies in: a hole small enough that whoever taps in it means the shape.
+ * The counter around a place: a hole of the shape that is small enough for a tap in it to select the shape.
  * @param shape outlines, holes turned the other way
  * @returns its area, mm²; undefined: it lies in none
  */

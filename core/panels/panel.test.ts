@@ -39,7 +39,7 @@ test('a place in a hole, beside the film or on a film that is not there names no
   expect(again([15, 15])).toEqual([]);
   expect(again([90, 90])).toEqual([]);
   expect(panel(layer, undefined, { film: 'tar', at: [{ x: 5, y: 30 }] }).parts).toEqual([]);
-  // whoever taps in its hole means it all the same
+  // a tap in its hole selects it too
   expect(liesOn(shapeAt(region, [15, 15])!, [5, 5])).toBe(true);
   expect(shapeAt(region, [500, 500])).toBeUndefined();
   expect(regionArea(shapeAt(region, [110, 10])!)).toBeCloseTo(400, 6);

@@ -112,7 +112,10 @@ async function cutUnderLease(
       });
     }
     const ended = Date.now();
-    const record = await recordOf(services, placed, cutter, program);
+    const record = await recordOf(services, placed, cutter, program).catch((error: unknown) => {
+      services.log.warn({ error: String(error), cutId: cut.id }, 'no record of the cut yet');
+      return { recordWanted: true };
+    });
     const to = {
       linesDone,
       secondsDone,

@@ -127,11 +127,12 @@ const oneOrder = perDatabase((db) =>
     .prepare('one-order'),
 );
 
-/** @param who whose steps lead back and on; missing: nobody asks */
-export async function getOrder(db: Db, id: number, who: number | null = null): Promise<Order> {
-  const [order] = await oneOrder(db).execute({ id, who });
+/** @param who whose undo and redo are looked up; missing: nobody asks for them */
+export async function getOrder(db: Db, id: number, who?: number | null): Promise<Order> {
+  const [order] = await oneOrder(db).execute({ id, who: who ?? null });
   if (!order) throw notFound('order');
-  const moves = order.isShared ? movesFor(await trailOf(db, id), order.revision, who) : undefined;
+  const moves =
+    who !== undefined && order.isShared ? movesFor(await trailOf(db, id), order.revision, who) : undefined;
   return {
     id: order.id,
     number: order.number,
@@ -159,6 +160,7 @@ export async function decidedAt(db: Db, { id, revision }: Pick<Order, 'id' | 're
 }
 
 export type OrderRecord = typeof orders.$inferSelect;
+
 export async function nameOrder(
   { db, hub, who }: OrderServices,
   id: number,

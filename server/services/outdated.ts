@@ -7,7 +7,7 @@ import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Order } from '../../contracts/api';
 import type { Cut, Drawing, Outdated, QueuedPart } from '../../contracts/cuts';
-import { isSpoilt } from '../../contracts/cuts';
+import { isSpoilt, UNBEGUN } from '../../contracts/cuts';
 import { editsBetween, isSame } from '../../contracts/edits';
 import { isUnbegun } from '../../contracts/floor';
 import type { TakenMarks } from '../../contracts/print';
@@ -244,7 +244,7 @@ export async function outdatedOf(services: CutServices, id: number): Promise<Out
     .selectDistinct({ id: cuts.orderId })
     .from(cuts)
     .innerJoin(cutShares, eq(cutShares.cutId, cuts.id))
-    .where(and(eq(cutShares.orderId, id), inArray(cuts.state, ['held', 'queued', 'wants-film'])));
+    .where(and(eq(cutShares.orderId, id), inArray(cuts.state, [...UNBEGUN])));
   const asked = await Promise.all(hosts.map((host) => askedOf(services, host.id)));
   return Promise.all(asked.filter(({ batches }) => batches.length > 0).map((one) => told(services.db, one)));
 }
@@ -361,15 +361,11 @@ async function refuseMoved(
   guests: readonly Pick<Order, 'id' | 'revision'>[],
 ): Promise<void> {
   const all = [host, ...guests];
+  const ids = all.map(({ id }) => id);
   const held = await tx
     .select({ id: orders.id, revision: orders.revision })
     .from(orders)
-    .where(
-      inArray(
-        orders.id,
-        all.map(({ id }) => id),
-      ),
-    ) // prettier-ignore
+    .where(inArray(orders.id, ids))
     .orderBy(orders.id)
     .for('update');
   if (held.some(({ id, revision }) => all.find((one) => one.id === id)?.revision !== revision))
